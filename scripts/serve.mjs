@@ -1,0 +1,55 @@
+// Serves the built program in this process and prints its address when it answers.
+import { createServer } from 'node:http'
+import { join } from 'node:path'
+import { ROOT } from './prepare.mjs'
+
+const CLOSE = Symbol.for('crossfade.close')
+
+const shownHost = (host) => (host === '0.0.0.0' || host === '::' ? '127.0.0.1' : host)
+
+const listen = (server, port, host) =>
+  new Promise((resolve) => {
+    server.once('error', (error) => {
+      console.error(
+        error.code === 'EADDRINUSE'
+          ? `Port ${port} is in use. Name another one in PORT (PORT=0 takes a free one).`
+          : error.message,
+      )
+      process.exit(1)
+    })
+    server.listen(port, host, resolve)
+  })
+
+const stopOn = (server) => {
+  let stopping = false
+  const stop = async () => {
+    if (stopping) return
+    stopping = true
+    server.close()
+    server.closeAllConnections()
+    await globalThis[CLOSE]?.()
+    process.exit(0)
+  }
+  process.on('SIGTERM', stop)
+  process.on('SIGINT', stop)
+}
+
+/** Resolves with the address once the data is open; a server that cannot open its data says why and exits with 1. */
+export const serve = async ({
+  host = process.env.HOST ?? '127.0.0.1',
+  port = Number(process.env.PORT ?? 4321),
+} = {}) => {
+  process.env.ASTRO_NODE_AUTOSTART = 'disabled'
+  process.env.ASTRO_NODE_LOGGING = 'disabled'
+  const { handler } = await import(join(ROOT, 'dist/server/entry.mjs'))
+  const server = createServer(handler)
+  stopOn(server)
+  await listen(server, port, host)
+  const address = `http://${shownHost(host)}:${server.address().port}/`
+  const health = await fetch(`${address}api/v1/health`)
+  if (!health.ok) {
+    console.error((await health.json()).detail)
+    process.exit(1)
+  }
+  return address
+}

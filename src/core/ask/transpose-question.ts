@@ -1,0 +1,72 @@
+import { type Chart, spotsOf } from '../chart/chart.ts'
+import { buildChord, type Chord, type Harmony } from '../chord/chord.ts'
+import { readChord } from '../chord/parse.ts'
+import { printSymbol } from '../chord/print.ts'
+import { notesOverlay, type Overlay, pairOf, placeOn } from '../material/overlay.ts'
+import type { Note } from '../pitch/note.ts'
+import { type Interval, moveUnder, writtenRoot } from '../pitch/transpose.ts'
+import type { Question } from './question.ts'
+
+/** A chord moved by an interval, its bass and upper chord with it. Roots take plain names where they must. */
+export const transposeChord = (chord: Chord, by: Interval): Chord => {
+  const poly = /^\((.+)\|(.+)\)$/.exec(chord.symbol)
+  if (poly) {
+    const [upper, lower] = [poly[1], poly[2]].map((s) => readChord(s ?? ''))
+    if (!upper?.ok || !lower?.ok) throw new Error(`a printed polychord does not read: ${chord.symbol}`)
+    const low = transposeChord(lower.value, by)
+    const high = transposeChord(upper.value, by)
+    return buildChord(low.root, low.bass, low, `(${high.symbol}|${low.symbol})`, high)
+  }
+  const root = writtenRoot(chord.root, by)
+  const bass = chord.bass === chord.root ? root : moveUnder(chord.bass, chord.root, root)
+  return buildChord(root, bass, chord, printSymbol(root, bass, chord))
+}
+
+export const transposeHarmony = (harmony: Harmony, by: Interval): Harmony =>
+  harmony.kind === 'chord' ? transposeChord(harmony, by) : harmony
+
+/** An overlay moved by an interval, spelled anew from its moved root. */
+export const transposeOverlay = (overlay: Overlay, by: Interval): Overlay => {
+  const root = writtenRoot(overlay.root, by)
+  if (overlay.groups) return pairOf(transposeOverlay(overlay.groups[0], by), transposeOverlay(overlay.groups[1], by))
+  if (overlay.material) return placeOn(root, overlay.material)
+  const [first = root, ...rest] = overlay.notes.map((n): Note => moveUnder(n, overlay.root, root))
+  return notesOverlay([first, ...rest])
+}
+
+/** A whole chart in another pitch; beats, sections and places in the text stay. */
+export const transposeChart = (chart: Chart, by: Interval): Chart => ({
+  ...chart,
+  key: chart.key && { ...chart.key, tonic: writtenRoot(chart.key.tonic, by) },
+  bars: chart.bars.map((b) => ({ ...b, spots: b.spots.map((s) => ({ ...s, chord: transposeHarmony(s.chord, by) })) })),
+})
+
+/** The chords of a sketch typed between bar lines, moved where they stand; the rest of the text is left as it is. */
+const transposeText = (text: string, chart: Chart, by: Interval): string =>
+  spotsOf(chart)
+    .filter(({ chord, text: t }) => chord.kind === 'chord' && text.slice(t.at, t.end) !== '%')
+    .reverse()
+    .reduce(
+      (moved, { chord, text: t }) => moved.slice(0, t.at) + transposeHarmony(chord, by).symbol + moved.slice(t.end),
+      text,
+    )
+
+/** A whole question in another pitch: what a transposing player typed, as the core and the address keep it. */
+export const transposeQuestion = (q: Question, by: Interval): Question => {
+  switch (q.kind) {
+    case 'reading':
+      return {
+        kind: q.kind,
+        overlay: transposeOverlay(q.overlay, by),
+        chord: transposeChord(q.chord, by),
+        next: q.next && transposeChord(q.next, by),
+        sounding: q.sounding && transposeChord(q.sounding, by),
+      }
+    case 'material':
+      return { kind: q.kind, overlay: transposeOverlay(q.overlay, by) }
+    case 'chord':
+      return { kind: q.kind, chord: transposeChord(q.chord, by) }
+    case 'chart':
+      return { kind: q.kind, chart: transposeChart(q.chart, by), text: transposeText(q.text, q.chart, by) }
+  }
+}

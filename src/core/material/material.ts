@@ -1,0 +1,57 @@
+import { type Degree, degree, degrees } from '../pitch/degree.ts'
+import { has, setOf } from '../pitch/pcset.ts'
+import { type PcSet, pitchClass } from '../pitch/units.ts'
+import { FAMILIES, type MaterialFamily, PASSING, type ScaleName } from './catalogue.ts'
+
+/** A named formula; `set` is relative to its root. */
+export interface Material {
+  readonly name: string
+  readonly family: MaterialFamily
+  readonly formula: readonly Degree[]
+  readonly set: PcSet
+  readonly otherNames: readonly string[]
+  /** Semitones of the added passing note of a bebop scale, or null. */
+  readonly passing: number | null
+  readonly minorThird: boolean
+}
+
+const toMaterial = (
+  family: MaterialFamily,
+  [name, formula, otherNames]: readonly [string, string, readonly string[]],
+): Material => {
+  const parsed = degrees(formula)
+  const set = setOf(parsed.map((d) => d.semitones))
+  const passing = PASSING[name]
+  return Object.freeze({
+    name,
+    family,
+    formula: parsed,
+    set,
+    otherNames,
+    passing: passing === undefined ? null : pitchClass(degree(passing).semitones),
+    minorThird: has(set, 3) && !has(set, 4),
+  })
+}
+
+/** Every material of the catalogue, in the order of its tables: triads, sevenths, pentatonics, modes, … */
+export const MATERIALS: readonly Material[] = (Object.keys(FAMILIES) as MaterialFamily[]).flatMap((family) =>
+  FAMILIES[family].map((row) => toMaterial(family, row)),
+)
+
+const byName = new Map(MATERIALS.map((m) => [m.name, m]))
+
+/** A scale that our own tables name. */
+export const scaleNamed = (name: ScaleName): Material => {
+  const found = byName.get(name)
+  if (!found) throw new Error(`no such scale in the catalogue: ${name}`)
+  return found
+}
+
+const AT_THE_ROOT = new Set(['triad', 'seventh'])
+const WORDED = / triad$|^dim7 |^dim\(/
+
+/** `E minor pentatonic`, `Em`, `E+`, `Em7b5 arpeggio`, `E dim7 arpeggio`, `E lydian triad`. */
+export const nameOn = (rootName: string, m: Material): string => {
+  const attached = AT_THE_ROOT.has(m.family) && !WORDED.test(m.name)
+  return attached ? rootName + m.name : `${rootName} ${m.name}`
+}

@@ -1,0 +1,74 @@
+import { spell } from '../pitch/degree.ts'
+import { type Note, plainNote } from '../pitch/note.ts'
+import { rotate, setOf, union } from '../pitch/pcset.ts'
+import { type PcSet, type PitchClass, pitchClass } from '../pitch/units.ts'
+import { type Material, nameOn } from './material.ts'
+
+/** A material placed on a root, a pair of triads, or a handful of notes: what is laid over a chord. */
+export interface Overlay {
+  /** Canonical, ASCII: asking for it gives the same overlay. */
+  readonly name: string
+  readonly root: Note
+  /** In the formula's order from the root; of a pair the first triad, then what the second adds. */
+  readonly notes: readonly Note[]
+  readonly set: PcSet
+  readonly material: Material | null
+  /** The two triads of a pair. */
+  readonly groups: readonly [Overlay, Overlay] | null
+  /** The passing note of a bebop scale. */
+  readonly passing: PitchClass | null
+}
+
+export const placeOn = (root: Note, material: Material): Overlay => ({
+  name: nameOn(root.name, material),
+  root,
+  notes: material.formula.map((d) => spell(root, d)),
+  set: rotate(material.set, root.pc),
+  material,
+  groups: null,
+  passing: material.passing === null ? null : (((root.pc + material.passing) % 12) as PitchClass),
+})
+
+/** A pair of triads, sounding alternately; notes they share are listed once. */
+export const pairOf = (first: Overlay, second: Overlay): Overlay => ({
+  name: `${first.name} & ${second.name}`,
+  root: first.root,
+  notes: [...first.notes, ...second.notes.filter((n) => !first.notes.some((m) => m.pc === n.pc))],
+  set: union(first.set, second.set),
+  material: null,
+  groups: [first, second],
+  passing: null,
+})
+
+/** Just these notes, as typed; a pitch class named twice is kept once. The root is the first. */
+export const notesOverlay = (typed: readonly [Note, ...Note[]]): Overlay => {
+  const notes = typed.filter((n, i) => typed.findIndex((m) => m.pc === n.pc) === i)
+  return {
+    name: notes.map((n) => n.name).join(' '),
+    root: typed[0],
+    notes,
+    set: setOf(notes.map((n) => n.pc)),
+    material: null,
+    groups: null,
+    passing: null,
+  }
+}
+
+/** A root nobody typed: as the given notes spell it where they hold it, else from the table of black keys. */
+export const generatedRoot = (pc: PitchClass, inScale: readonly Note[], material: Material): Note =>
+  inScale.find((n) => n.pc === pc && Math.abs(n.alter) < 2) ?? plainNote(pc, material.minorThird)
+
+/** The overlay moved by semitones, each root respelled as nobody typed it: in `inScale` where it belongs there. */
+export const slipOverlay = (overlay: Overlay, semitones: number, inScale: readonly Note[]): Overlay => {
+  if (overlay.groups)
+    return pairOf(
+      slipOverlay(overlay.groups[0], semitones, inScale),
+      slipOverlay(overlay.groups[1], semitones, inScale),
+    )
+  const to = (pc: PitchClass): PitchClass => pitchClass(pc + semitones)
+  if (overlay.material) return placeOn(generatedRoot(to(overlay.root.pc), inScale, overlay.material), overlay.material)
+  const [first = overlay.root, ...rest] = overlay.notes.map(
+    (n) => inScale.find((s) => s.pc === to(n.pc)) ?? plainNote(to(n.pc)),
+  )
+  return notesOverlay([first, ...rest])
+}

@@ -1,0 +1,79 @@
+import { readChord } from '../chord/parse.ts'
+import { toAscii } from '../pitch/glyphs.ts'
+import { type Note, readNote } from '../pitch/note.ts'
+import { fail, ok, type Result, type TextError } from '../result.ts'
+import { MATERIALS, type Material } from './material.ts'
+import { notesOverlay, type Overlay, pairOf, placeOn } from './overlay.ts'
+
+const fold = (words: string): string => toAscii(words).trim().replace(/\s+/g, ' ').toLowerCase()
+
+const worded = new Map<string, Material>()
+for (const m of MATERIALS)
+  for (const name of [m.name, ...m.otherNames]) if (!worded.has(fold(name))) worded.set(fold(name), m)
+
+const arpeggios = new Map(
+  MATERIALS.filter((m) => m.family === 'seventh').map((m) => [m.name.replace(' arpeggio', ''), m]),
+)
+const triads = new Map(MATERIALS.filter((m) => m.family === 'triad').map((m) => [m.name, m]))
+
+const MATERIAL_EXAMPLES = ['minor pentatonic', 'dorian', 'half-whole', '+', 'm7b5 arpeggio']
+
+/** `Em7b5`, `E dim7`, `Esus`: a chord's symbol used as a material, with or without the word arpeggio or triad. */
+const bySymbol = (root: Note, words: string): Material | undefined => {
+  const suffix = words.trim().replace(/\s*(arpeggio|arp|triad)$/, '')
+  const chord = readChord(root.name + suffix)
+  if (!chord.ok || chord.value.bass !== chord.value.root) return undefined
+  const quality = chord.value.symbol.slice(root.name.length)
+  return arpeggios.get(quality) ?? triads.get(quality === '(b5)' ? 'major b5 triad' : quality)
+}
+
+const readNotes = (text: string): Overlay | null => {
+  const pieces = text.trim().split(/[\s,]+/)
+  if (pieces.length < 2) return null
+  const notes = pieces
+    .map((p) => readNote(p, 0))
+    .map((r, i) => (r.ok && r.value.end === pieces[i]?.length ? r.value.note : null))
+  const [first, ...rest] = notes
+  return first && rest.every((n): n is Note => n !== null) ? notesOverlay([first, ...rest]) : null
+}
+
+const readSingle = (text: string): Result<Overlay, TextError> => {
+  const lead = text.length - text.trimStart().length
+  const root = readNote(text, lead)
+  if (!root.ok)
+    return fail({ ...root.error, at: text.trim() ? lead : 0, expected: ['a root, such as Bb, and what stands on it'] })
+  const words = text.slice(root.value.end)
+  const exact = words.trim()
+  const material = bySymbol(root.value.note, exact) ?? worded.get(fold(words))
+  if (material) return ok(placeOn(root.value.note, material))
+  const at = root.value.end + (words.length - words.trimStart().length)
+  return fail({ code: 'unknown_material', at, found: exact, expected: MATERIAL_EXAMPLES })
+}
+
+/**
+ * Reads what is laid over a chord: `B minor pentatonic`, `B+`, `Em7b5 arpeggio`, two triads joined by `&`, or bare
+ * notes (`Gb B C#`). Errors carry the place of the word that is not known.
+ */
+export const readOverlay = (text: string): Result<Overlay, TextError> => {
+  if (!text.trim())
+    return fail({ code: 'empty', at: 0, found: '', expected: ['what to lay over, such as B minor pentatonic'] })
+  const joint = text.indexOf('&')
+  if (joint < 0) {
+    const notes = readNotes(text)
+    return notes ? ok(notes) : readSingle(text)
+  }
+  const first = readTriad(text, 0, joint)
+  if (!first.ok) return first
+  const second = readTriad(text, joint + 1, text.length)
+  if (!second.ok) return second
+  return ok(pairOf(first.value, second.value))
+}
+
+const readTriad = (text: string, from: number, to: number): Result<Overlay, TextError> => {
+  const piece = text.slice(from, to)
+  const read = readSingle(piece)
+  if (!read.ok) return fail({ ...read.error, at: piece.trim() ? read.error.at + from : from })
+  if (read.value.material?.family === 'triad') return read
+  const at = from + (piece.length - piece.trimStart().length)
+  return fail({ code: 'unknown_material', at, found: piece.trim(), expected: ['a triad, such as Ab or Bb+'] })
+}

@@ -1,0 +1,82 @@
+import { type Job, jobName } from '../chart/job.ts'
+import type { Chord } from '../chord/chord.ts'
+import { FAMILIES } from '../material/catalogue.ts'
+import { type Material, nameOn, scaleNamed } from '../material/material.ts'
+import { type Overlay, placeOn } from '../material/overlay.ts'
+import { type Note, noteAbove } from '../pitch/note.ts'
+import { holds, rotate, shared, union } from '../pitch/pcset.ts'
+import { type PcSet, pitchClass } from '../pitch/units.ts'
+import { HOME_ROWS, type HomeCase } from './home-rows.ts'
+import type { School } from './school.ts'
+
+/** A scale on a root, not yet spelled out: what the hot path needs. `set` is relative to the chord's root. */
+export interface HomeScale {
+  readonly material: Material
+  readonly root: Note
+  readonly set: PcSet
+}
+
+/** What is inside over one chord. */
+export interface Home {
+  readonly first: HomeScale
+  readonly others: readonly HomeScale[]
+  /** The first scale's notes with the chord's own and stated ones, relative to the root: what counts as in. */
+  readonly inside: PcSet
+  readonly because: string
+}
+
+const onChord = (chord: Chord, material: Material, up: number): HomeScale => ({
+  material,
+  root: up === 0 ? chord.root : noteAbove(chord.root, up === 7 ? 4 : 0, up),
+  set: rotate(material.set, up),
+})
+
+/** Whether a scale keeps everything the symbol says: its notes are there, and (strictly) what it denies is not. */
+const keepsSymbol = (chord: Chord, set: PcSet, strictly: boolean): boolean =>
+  holds(set, union(ownTones(chord), chord.statedSet)) && (!strictly || shared(set, chord.deniedSet) === 0)
+
+const ownTones = (chord: Chord): PcSet => {
+  const bass = 1 << pitchClass(chord.bass.pc - chord.root.pc)
+  return (chord.bass === chord.root ? chord.ownSet : chord.ownSet & ~bass) as PcSet
+}
+
+/** What the symbol states comes before function and school: a scale that contradicts it gives way to one that does not. */
+const symbolFirst = (chord: Chord, listed: readonly HomeScale[]): readonly HomeScale[] => {
+  for (const strictly of [true, false]) {
+    const fitting = listed.find((s) => keepsSymbol(chord, s.set, strictly))
+    if (fitting) return [fitting, ...listed.filter((s) => s !== fitting)]
+    for (const [name] of FAMILIES.mode) {
+      const mode = scaleNamed(name)
+      if (keepsSymbol(chord, mode.set, strictly)) return [onChord(chord, mode, 0), ...listed]
+    }
+  }
+  return listed
+}
+
+const leadsTo = (chord: Chord, next: Chord | null): readonly HomeScale[] => {
+  if (chord.family !== 'diminished' || next === null) return []
+  const material = scaleNamed('harmonic minor')
+  return [{ material, root: next.root, set: rotate(material.set, next.root.pc - chord.root.pc) }]
+}
+
+/**
+ * The home scale of a chord: by symbol, then function, then school; chord tones always belong. A dominant asked about
+ * alone is taken as resolving to major. Source: theory page, section 4.
+ */
+export const homeOf = (chord: Chord, next: Chord | null, job: Job | null, school: School): Home => {
+  const asked: HomeCase = { chord, job, school }
+  const row = HOME_ROWS.find((r) => r.when(asked)) as (typeof HOME_ROWS)[number]
+  const listed = row
+    .scales(asked)
+    .map((s) => (typeof s === 'string' ? onChord(chord, scaleNamed(s), 0) : onChord(chord, scaleNamed(s[0]), s[1])))
+  const [first, ...others] = symbolFirst(chord, [...listed, ...leadsTo(chord, next)])
+  if (!first) throw new Error('a row of the home-scale table is empty')
+  return { first, others, inside: union(first.set, union(chord.ownSet, chord.statedSet)), because: row.because }
+}
+
+export const homeName = (scale: HomeScale): string => nameOn(scale.root.name, scale.material)
+export const homeOverlay = (scale: HomeScale): Overlay => placeOn(scale.root, scale.material)
+
+/** Why this home scale, in a sentence (ASCII names). */
+export const homeReason = (chord: Chord, home: Home, job: Job | null): string =>
+  `${chord.symbol}${job === null ? '' : ` (${jobName(job)})`}: ${home.because}, so ${homeName(home.first)} is home.`

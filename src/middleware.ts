@@ -1,0 +1,48 @@
+import { defineMiddleware } from 'astro:middleware'
+import { gzipSync } from 'node:zlib'
+import { isServedHost, mayWrite, servedHosts } from './server/origin.ts'
+import { Problem, problemResponse } from './server/problems.ts'
+
+const hosts = servedHosts(process.env.HOST)
+
+const HEADERS = {
+  'x-content-type-options': 'nosniff',
+  'referrer-policy': 'no-referrer',
+  'cross-origin-opener-policy': 'same-origin',
+  'cross-origin-resource-policy': 'same-origin',
+  'permissions-policy': 'camera=(), geolocation=()',
+} as const
+
+const COMPRESSIBLE = /^(text\/|application\/(json|problem\+json))/
+const WORTH_COMPRESSING = 1400
+
+const compressed = async (request: Request, response: Response): Promise<Response> => {
+  const type = response.headers.get('content-type') ?? ''
+  if (!COMPRESSIBLE.test(type) || !/\bgzip\b/.test(request.headers.get('accept-encoding') ?? '')) return response
+  const body = Buffer.from(await response.arrayBuffer())
+  const headers = new Headers(response.headers)
+  headers.append('vary', 'accept-encoding')
+  if (body.length < WORTH_COMPRESSING) return new Response(body, { status: response.status, headers })
+  headers.set('content-encoding', 'gzip')
+  headers.delete('content-length')
+  return new Response(gzipSync(body), { status: response.status, headers })
+}
+
+const guarded = async (request: Request, next: () => Promise<Response>): Promise<Response> => {
+  if (!isServedHost(request.headers.get('host'), hosts))
+    return problemResponse(new Problem('foreign_host', 'Ask for this server by its own address.'))
+  if (!mayWrite(request, hosts))
+    return problemResponse(new Problem('foreign_origin', 'This write came from another site and was not carried out.'))
+  try {
+    return await next()
+  } catch (error) {
+    console.error(error)
+    return problemResponse(new Problem('failed', 'The program failed at this; what was kept before is safe.'))
+  }
+}
+
+export const onRequest = defineMiddleware(async ({ request }, next) => {
+  const response = await compressed(request, await guarded(request, next))
+  for (const [name, value] of Object.entries(HEADERS)) response.headers.set(name, value)
+  return response
+})

@@ -1,0 +1,12 @@
+import { endpoint, json, notAllowed } from '../../../server/door.ts'
+import { Problem } from '../../../server/problems.ts'
+import { store } from '../../../server/store.ts'
+
+export const GET = endpoint(async () => {
+  const db = await store().catch((error: unknown) => {
+    throw new Problem('not_ready', error instanceof Error ? error.message : 'The data cannot be opened.')
+  })
+  await db.query('select 1')
+  return json({ status: 'ok', version: __VERSION__, schema: db.schemaVersion })
+})
+export const ALL = notAllowed

@@ -1,0 +1,1 @@
+export { ALL, GET } from './api/v1/health.ts'

@@ -1,0 +1,95 @@
+import type { APIRoute } from 'astro'
+import type { ObjectSchema } from 'joi'
+import type { Result, TextError } from '../core/index.ts'
+import { Problem, problemResponse } from './problems.ts'
+
+export const BODY_LIMIT = 2 * 1024 * 1024
+
+/** What the core could not read, as a problem that points into the field it came from. */
+export const textProblem = (path: string, e: TextError): Problem => {
+  const expected = e.expected.length > 0 ? `expected ${e.expected.join(', ')}` : 'not expected here'
+  const message = e.found ? `“${e.found}” is not understood: ${expected}` : `something is missing: ${expected}`
+  return new Problem('bad_text', message, [{ path, message, at: e.at, found: e.found, expected: e.expected }])
+}
+
+/** The value, or the core's error as a problem at `path`. */
+export const orProblem = <T>(path: string, result: Result<T, TextError>): T => {
+  if (!result.ok) throw textProblem(path, result.error)
+  return result.value
+}
+
+const check = <T>(schema: ObjectSchema<T>, input: unknown): T => {
+  const { value, error } = schema.validate(input, { abortEarly: false, convert: true })
+  if (error === undefined) return value
+  const errors = error.details.map((d) => ({ path: d.path.join('.'), message: d.message.replaceAll('"', '') }))
+  throw new Problem('bad_request', errors.map((e) => e.message).join('; '), errors)
+}
+
+/** The query, checked. A parameter given twice is refused rather than guessed at. */
+export const readQuery = <T>(url: URL, schema: ObjectSchema<T>): T => {
+  const given: Record<string, string> = {}
+  for (const [key, value] of url.searchParams) {
+    if (key in given) throw new Problem('bad_request', `${key} is given twice`, [{ path: key, message: 'given twice' }])
+    given[key] = value
+  }
+  return check(schema, given)
+}
+
+/** Reads a body while counting, so that nobody can make the program hold more than the limit. */
+const readBytes = async (request: Request, limit: number): Promise<Uint8Array> => {
+  const tooLarge = () => new Problem('too_large', `A body may hold ${limit / 1024 / 1024} MB.`)
+  if (Number(request.headers.get('content-length') ?? 0) > limit) throw tooLarge()
+  const pieces: Uint8Array[] = []
+  let size = 0
+  const reader = request.body?.getReader()
+  for (;;) {
+    const piece = await reader?.read()
+    if (!piece || piece.done) break
+    size += piece.value.length
+    if (size > limit) {
+      await reader?.cancel()
+      throw tooLarge()
+    }
+    pieces.push(piece.value)
+  }
+  return Buffer.concat(pieces)
+}
+
+/** The JSON body, checked. `optional` lets an empty body stand for `{}`. */
+export const readBody = async <T>(request: Request, schema: ObjectSchema<T>, optional = false): Promise<T> => {
+  const bytes = await readBytes(request, BODY_LIMIT)
+  if (optional && bytes.length === 0) return check(schema, {})
+  const type = request.headers.get('content-type')?.split(';')[0]?.trim().toLowerCase()
+  if (type !== 'application/json') throw new Problem('not_json', 'Send application/json.')
+  let parsed: unknown
+  try {
+    parsed = JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(bytes))
+  } catch {
+    throw new Problem('bad_request', 'The body is not JSON.', [{ path: '', message: 'not JSON' }])
+  }
+  return check(schema, parsed)
+}
+
+export const json = (body: unknown, status = 200): Response =>
+  new Response(JSON.stringify(body), {
+    status,
+    headers: { 'content-type': 'application/json; charset=utf-8', 'cache-control': 'no-store' },
+  })
+
+/** An endpoint: one call, one answer; problems and failures become problem+json here and nowhere else. */
+export const endpoint =
+  (answer: (context: Parameters<APIRoute>[0]) => Promise<Response> | Response): APIRoute =>
+  async (context) => {
+    try {
+      return await answer(context)
+    } catch (error) {
+      if (error instanceof Problem) return problemResponse(error)
+      console.error(error)
+      return problemResponse(new Problem('failed', 'The program failed at this; what was kept before is safe.'))
+    }
+  }
+
+/** For methods an address does not take. */
+export const notAllowed = endpoint(({ request }) => {
+  throw new Problem('method_not_allowed', `${request.method} is not taken here.`)
+})

@@ -1,0 +1,57 @@
+/** Every problem the interface answers with: code → status and title. The screen chooses its words by the code. */
+export const PROBLEMS = {
+  bad_text: { status: 400, title: 'The text could not be read' },
+  bad_request: { status: 400, title: 'The request is not in the agreed form' },
+  foreign_origin: { status: 403, title: 'Writes from other sites are refused' },
+  foreign_host: { status: 403, title: 'This address is not served here' },
+  not_found: { status: 404, title: 'There is nothing at this address' },
+  method_not_allowed: { status: 405, title: 'This address does not take that method' },
+  stale_version: { status: 409, title: 'The row was changed in the meantime' },
+  name_taken: { status: 409, title: 'There is one of that name already' },
+  changed_since: { status: 409, title: 'The row was changed again after that' },
+  nothing_to_undo: { status: 409, title: 'There is nothing to undo' },
+  nothing_to_redo: { status: 409, title: 'There is nothing to redo' },
+  too_large: { status: 413, title: 'The body is too large' },
+  not_json: { status: 415, title: 'The body must be JSON' },
+  failed: { status: 500, title: 'The program failed at this' },
+  not_ready: { status: 503, title: 'The program is not ready' },
+} as const
+
+export type ProblemCode = keyof typeof PROBLEMS
+
+export interface FieldError {
+  readonly path: string
+  readonly message: string
+  readonly at?: number
+  readonly found?: string
+  readonly expected?: readonly string[]
+}
+
+/** Thrown inside an endpoint and answered at the door. */
+export class Problem extends Error {
+  constructor(
+    readonly code: ProblemCode,
+    readonly detail: string,
+    readonly errors: readonly FieldError[] = [],
+    readonly current?: unknown,
+  ) {
+    super(detail)
+  }
+}
+
+/** RFC 9457. A 413 ends the connection, since the rest of its body is not read. */
+export const problemResponse = (p: Problem): Response => {
+  const { status, title } = PROBLEMS[p.code]
+  const body = {
+    type: `/problems/${p.code}`,
+    title,
+    status,
+    code: p.code,
+    detail: p.detail,
+    errors: p.errors,
+    ...(p.current === undefined ? {} : { current: p.current }),
+  }
+  const headers = new Headers({ 'content-type': 'application/problem+json', 'cache-control': 'no-store' })
+  if (status === 413) headers.set('connection', 'close')
+  return new Response(JSON.stringify(body), { status, headers })
+}

@@ -1,0 +1,61 @@
+import type { Kind } from './kinds.ts'
+
+export const SORTS = ['-updatedAt', 'title', 'createdAt'] as const
+export type Sort = (typeof SORTS)[number]
+
+const order = (kind: Kind, sort: Sort) =>
+  ({
+    '-updatedAt': { key: 'updated_at', cast: 'timestamptz', direction: 'desc', compare: '<' },
+    createdAt: { key: 'created_at', cast: 'timestamptz', direction: 'asc', compare: '>' },
+    title: { key: kind.title, cast: 'text', direction: 'asc', compare: '>' },
+  })[sort]
+
+/** The columns as the interface names them. Identifiers come from our own tables; values are always parameters. */
+const select = (kind: Kind): string =>
+  [
+    'id',
+    ...kind.fields.map((f) => `${f.column} as "${f.field}"`),
+    'version',
+    'created_at as "createdAt"',
+    'updated_at as "updatedAt"',
+    'deleted_at as "deletedAt"',
+  ].join(', ')
+
+const parameter = (f: Kind['fields'][number], n: number): string => `$${n}${f.jsonb ? '::jsonb' : ''}`
+
+/** Every statement for one kind of row. */
+export const statementsFor = (kind: Kind) => {
+  const columns = kind.fields.map((f) => f.column).join(', ')
+  const values = kind.fields.map((f, i) => parameter(f, i + 2)).join(', ')
+  const sets = kind.fields.map((f, i) => `${f.column} = ${parameter(f, i + 2)}`).join(', ')
+  const found = kind.search.map((s) => `${s} ilike $1`).join(' or ')
+  return {
+    get: `select ${select(kind)} from ${kind.name} where id = $1 for update`,
+    insert: `insert into ${kind.name} (id, ${columns}) values ($1, ${values}) returning ${select(kind)}`,
+    update: `update ${kind.name} set ${sets}, version = version + 1, deleted_at = null, updated_at = clock_timestamp() where id = $1 returning ${select(kind)}`,
+    remove: `update ${kind.name} set version = version + 1, deleted_at = clock_timestamp(), updated_at = clock_timestamp() where id = $1 returning ${select(kind)}`,
+    list: (sort: Sort) => {
+      const { key, cast, direction, compare } = order(kind, sort)
+      return `select ${select(kind)}, ${key}::text as cursor from ${kind.name}
+        where deleted_at is null and (${found})
+          and ($2::text is null or (${key}, id) ${compare} ($2::${cast}, $3::text))
+        order by ${key} ${direction}, id ${direction} limit $4`
+    },
+  }
+}
+
+export const CHANGES = {
+  add: `insert into changes (kind, row_id, action, before, after) values ($1, $2, $3, $4::jsonb, $5::jsonb) returning id::text as id`,
+  clearRedo: 'update changes set gone = true where undone_as is not null and not gone',
+  lastStanding: `select id::text as id, kind, row_id as "rowId", action, before, after from changes
+    where undone_as is null and not gone order by changes.id desc limit 1`,
+  standing: `select id::text as id, kind, row_id as "rowId", action, before, after from changes
+    where id = $1::bigint and undone_as is null and not gone`,
+  changedAgain: `select 1 as again from changes where row_id = $1 and id > $2::bigint and undone_as is null and not gone limit 1`,
+  lastUndone: `select id::text as id, kind, row_id as "rowId", action, before, after from changes
+    where undone_as is not null and not gone order by undone_as desc limit 1`,
+  undone: `select id::text as id, kind, row_id as "rowId", action, before, after from changes
+    where id = $1::bigint and undone_as is not null and not gone`,
+  markUndone: `update changes set undone_as = nextval('changes_undone') where id = $1::bigint`,
+  markStanding: 'update changes set undone_as = null where id = $1::bigint',
+} as const

@@ -1,0 +1,221 @@
+import { randomUUID } from 'node:crypto'
+import { KINDS, type Kind, type KindName } from './kinds.ts'
+import { Problem } from './problems.ts'
+import { CHANGES, type Sort, statementsFor } from './queries.ts'
+import type { Database, Sql } from './sql.ts'
+
+/** A kept row as the interface shows it. */
+export type Row = Readonly<Record<string, unknown>> & {
+  readonly id: string
+  readonly version: number
+  readonly createdAt: string
+  readonly updatedAt: string
+}
+type Stored = Readonly<Record<string, unknown>> & {
+  readonly id: string
+  readonly version: number
+  readonly createdAt: Date
+  readonly updatedAt: Date
+  readonly deletedAt: Date | null
+}
+
+const present = ({ deletedAt: _, cursor: __, ...row }: Stored): Row => ({
+  ...row,
+  createdAt: row.createdAt.toISOString(),
+  updatedAt: row.updatedAt.toISOString(),
+})
+
+const valuesOf = (kind: Kind, fields: Readonly<Record<string, unknown>>): unknown[] =>
+  kind.fields.map((f) => (f.jsonb ? JSON.stringify(fields[f.field]) : (fields[f.field] ?? null)))
+
+const editable = (kind: Kind, row: Readonly<Record<string, unknown>>) =>
+  Object.fromEntries(kind.fields.map((f) => [f.field, row[f.field]]))
+
+const notFound = (kind: KindName, id: string) => new Problem('not_found', `There is no row ${id} in ${kind}.`)
+
+const live = async (sql: Sql, kind: Kind, id: string): Promise<Stored> => {
+  const [row] = await sql.query<Stored>(statementsFor(kind).get, [id])
+  if (!row || row.deletedAt !== null) throw notFound(kind.name, id)
+  return row
+}
+
+const record = async (
+  sql: Sql,
+  kind: KindName,
+  action: 'create' | 'update' | 'delete',
+  before: Row | null,
+  after: Row | null,
+): Promise<string> => {
+  await sql.query(CHANGES.clearRedo)
+  const id = (after ?? before)?.id
+  const [change] = await sql.query<{ id: string }>(CHANGES.add, [
+    kind,
+    id,
+    action,
+    JSON.stringify(before),
+    JSON.stringify(after),
+  ])
+  return change?.id ?? ''
+}
+
+/** What the database refuses by a named constraint, in the interface's words. */
+const refused = (error: unknown): never => {
+  const constraint = (error as { constraint?: string }).constraint
+  if (constraint === 'ideas_chart_fk')
+    throw new Problem('bad_request', 'There is no chart of that id.', [{ path: 'chartId', message: 'no such chart' }])
+  throw error
+}
+
+export const listRows = async (
+  db: Database,
+  name: KindName,
+  { q, sort, limit, after }: { q: string; sort: Sort; limit: number; after: string | null },
+): Promise<{ items: readonly Row[]; next: string | null }> => {
+  const [key, id] = after === null ? [null, null] : readCursor(after)
+  const pattern = `%${q.replace(/[\\%_]/g, '\\$&')}%`
+  const found = await db.query<Stored & { cursor: string }>(statementsFor(KINDS[name]).list(sort), [
+    pattern,
+    key,
+    id,
+    limit + 1,
+  ])
+  const page = found.slice(0, limit)
+  const last = page.at(-1)
+  const more = found.length > limit && last
+  return { items: page.map(present), next: more ? writeCursor(last.cursor, last.id) : null }
+}
+
+const writeCursor = (key: string, id: string): string => Buffer.from(JSON.stringify([key, id])).toString('base64url')
+const readCursor = (after: string): readonly [string, string] => {
+  try {
+    const read: unknown = JSON.parse(Buffer.from(after, 'base64url').toString())
+    if (Array.isArray(read) && typeof read[0] === 'string' && typeof read[1] === 'string') return [read[0], read[1]]
+  } catch {}
+  throw new Problem('bad_request', 'after is not a place in this list.', [
+    { path: 'after', message: 'not a place in this list' },
+  ])
+}
+
+export const getRow = async (db: Database, name: KindName, id: string): Promise<Row> =>
+  present(await live(db, KINDS[name], id))
+
+export const createRow = (db: Database, name: KindName, fields: Readonly<Record<string, unknown>>): Promise<Row> =>
+  db
+    .transaction(async (sql) => {
+      const kind = KINDS[name]
+      if (name === 'settings') await nameFree(sql, String(fields.name))
+      const [row] = await sql.query<Stored>(statementsFor(kind).insert, [randomUUID(), ...valuesOf(kind, fields)])
+      const made = present(row as Stored)
+      await record(sql, name, 'create', null, made)
+      return made
+    })
+    .catch(refused)
+
+const nameFree = async (sql: Sql, name: string): Promise<void> => {
+  const [taken] = await sql.query<{ id: string }>('select id from settings where name = $1 and deleted_at is null', [
+    name,
+  ])
+  if (!taken) return
+  const current = present(await live(sql, KINDS.settings, taken.id))
+  throw new Problem('name_taken', `The setting ${name} is kept already.`, [{ path: 'name', message: 'taken' }], current)
+}
+
+export const updateRow = (
+  db: Database,
+  name: KindName,
+  id: string,
+  version: number,
+  fields: Readonly<Record<string, unknown>>,
+): Promise<Row> =>
+  db
+    .transaction(async (sql) => {
+      const kind = KINDS[name]
+      const before = present(await live(sql, kind, id))
+      if (before.version !== version)
+        throw new Problem(
+          'stale_version',
+          `You changed version ${version}; version ${before.version} stands.`,
+          [],
+          before,
+        )
+      const [row] = await sql.query<Stored>(statementsFor(kind).update, [id, ...valuesOf(kind, fields)])
+      const after = present(row as Stored)
+      await record(sql, name, 'update', before, after)
+      return after
+    })
+    .catch(refused)
+
+export const deleteRow = (db: Database, name: KindName, id: string) =>
+  db.transaction(async (sql) => {
+    const kind = KINDS[name]
+    const before = present(await live(sql, kind, id))
+    const [row] = await sql.query<Stored>(statementsFor(kind).remove, [id])
+    const change = await record(sql, name, 'delete', before, null)
+    const undo = { method: 'POST', path: '/api/v1/undo', body: { change } }
+    return { id, deletedAt: row?.deletedAt?.toISOString() ?? null, change, undo }
+  })
+
+interface Change {
+  readonly id: string
+  readonly kind: KindName
+  readonly rowId: string
+  readonly action: 'create' | 'update' | 'delete'
+  readonly before: Row | null
+  readonly after: Row | null
+}
+
+/** Brings a row to an image: null means gone. Its version goes up either way. */
+const bringTo = async (sql: Sql, change: Change, image: Row | null): Promise<Row | null> => {
+  const kind = KINDS[change.kind]
+  const { update, remove } = statementsFor(kind)
+  const [row] = image
+    ? await sql.query<Stored>(update, [change.rowId, ...valuesOf(kind, editable(kind, image))])
+    : await sql.query<Stored>(remove, [change.rowId])
+  return row && image ? present(row) : null
+}
+
+export interface Undone {
+  readonly change: string
+  readonly action: Change['action']
+  readonly kind: KindName
+  readonly row: Row | null
+}
+
+const currentOf = async (sql: Sql, change: Change): Promise<Row | null> => {
+  const [row] = await sql.query<Stored>(statementsFor(KINDS[change.kind]).get, [change.rowId])
+  return row && row.deletedAt === null ? present(row) : null
+}
+
+/** Takes back the last change, or a given one where nothing came after it on the same row. */
+export const undo = (db: Database, given: string | null): Promise<Undone> =>
+  db.transaction(async (sql) => {
+    const [change] = await sql.query<Change>(
+      given === null ? CHANGES.lastStanding : CHANGES.standing,
+      given === null ? [] : [given],
+    )
+    if (!change) throw new Problem('nothing_to_undo', 'Nothing was changed that could be taken back.')
+    const [again] = await sql.query(CHANGES.changedAgain, [change.rowId, change.id])
+    if (again)
+      throw new Problem(
+        'changed_since',
+        'The row was changed again after that; both are shown.',
+        [],
+        await currentOf(sql, change),
+      )
+    const row = await bringTo(sql, change, change.before)
+    await sql.query(CHANGES.markUndone, [change.id])
+    return { change: change.id, action: change.action, kind: change.kind, row }
+  })
+
+/** Does again what was last undone, as long as nothing new was written since. */
+export const redo = (db: Database, given: string | null): Promise<Undone> =>
+  db.transaction(async (sql) => {
+    const [change] = await sql.query<Change>(
+      given === null ? CHANGES.lastUndone : CHANGES.undone,
+      given === null ? [] : [given],
+    )
+    if (!change) throw new Problem('nothing_to_redo', 'Nothing was undone that could be done again.')
+    const row = await bringTo(sql, change, change.after)
+    await sql.query(CHANGES.markStanding, [change.id])
+    return { change: change.id, action: change.action, kind: change.kind, row }
+  })

@@ -1,0 +1,26 @@
+import { pitchClass, type Reading } from '../../core/index.ts'
+import { hueClass } from './hue.ts'
+import styles from './Multiple.module.css'
+import { tabLook, tabPath } from './tab-shape.ts'
+
+const BAR = 6
+const HEIGHT = 30
+const LEAST = 5
+
+/** A slope view at a glance: twelve places on a home line, each note at its height with its role's outline. */
+export const Multiple = ({ reading }: { readonly reading: Reading }) => (
+  <svg className={styles.multiple} viewBox={`0 0 ${12 * BAR + 2} ${HEIGHT + 2}`} aria-hidden="true">
+    {reading.notes.map((n) => {
+      const up = pitchClass(n.note.pc - reading.place.chord.root.pc)
+      const bottom = HEIGHT - (n.fade / 100) * (HEIGHT - LEAST - 7)
+      return (
+        <path
+          key={n.note.name}
+          className={`${styles.bar} ${hueClass(n.fade)}`}
+          d={tabPath(tabLook(n), up * BAR + 1, bottom - LEAST - 3, BAR - 1, LEAST + 3)}
+        />
+      )
+    })}
+    <line className={styles.home} x1={0} x2={12 * BAR + 2} y1={HEIGHT + 1} y2={HEIGHT + 1} />
+  </svg>
+)

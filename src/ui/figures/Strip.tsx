@@ -1,0 +1,105 @@
+import { useEffect, useRef } from 'react'
+import { barTicks, beatsOf, type Chart, toGlyphs } from '../../core/index.ts'
+import { hueClass } from './hue.ts'
+import styles from './Strip.module.css'
+import { layoutStrip, STRIP, type StripSpot } from './strip-layout.ts'
+import { beatText } from './words.ts'
+
+interface Props {
+  readonly chart: Chart
+  readonly spots: readonly StripSpot[]
+  readonly current: number
+  readonly onGo: (spot: StripSpot) => void
+}
+
+const OVERVIEW_FROM_BARS = 12
+
+const itemName = (s: StripSpot): string =>
+  `bar ${s.spot.bar}, beat ${beatText(s.beat)}, ${toGlyphs(s.spot.chord.symbol)}`
+
+/** The chart as one band: each chord as wide as its beats, its fade as a step, its landing as the slope down. */
+export const Strip = ({ chart, spots, current, onGo }: Props) => {
+  const scroller = useRef<HTMLDivElement>(null)
+  const layout = layoutStrip(spots, (s) => beatsOf(s.spot, chart.metre))
+  const here = layout.boxes[current]
+  const [x, w] = [here?.x ?? 0, here?.w ?? 0]
+  useEffect(() => {
+    const box = scroller.current
+    if (!box) return
+    const calm = matchMedia('(prefers-reduced-motion: reduce)').matches
+    box.scrollTo({ left: x + w / 2 - box.clientWidth / 2, behavior: calm ? 'instant' : 'smooth' })
+  }, [x, w])
+  const full = barTicks(chart.metre)
+  return (
+    <div className={styles.frame}>
+      {chart.bars.length > OVERVIEW_FROM_BARS && (
+        <svg
+          className={styles.overview}
+          viewBox={`0 ${STRIP.top} ${layout.width} ${STRIP.rise}`}
+          preserveAspectRatio="none"
+          aria-hidden="true"
+        >
+          <rect className={styles.seen} x={x} y={STRIP.top} width={w} height={STRIP.rise} />
+          {layout.boxes.map((b) => (
+            <path key={b.x} className={`${styles.step} ${hueClass(b.fade)}`} d={b.path} />
+          ))}
+        </svg>
+      )}
+      <div ref={scroller} className={styles.scroller}>
+        <svg role="list" aria-label="Strip" className={styles.strip} width={layout.width} height={STRIP.height}>
+          <line
+            className={styles.homeLine}
+            x1={0}
+            x2={layout.width}
+            y1={STRIP.home}
+            y2={STRIP.home}
+            aria-hidden="true"
+          />
+          {spots.map((s, i) => {
+            const box = layout.boxes[i]
+            if (!box) return null
+            const firstOfBar = s.spot.at === 0
+            const section = firstOfBar ? chart.bars[s.spot.bar - 1]?.section : null
+            return (
+              <g key={s.index} role="listitem" aria-label={itemName(s)}>
+                <g
+                  role="button"
+                  tabIndex={i === current ? 0 : -1}
+                  aria-label={itemName(s)}
+                  aria-current={i === current ? 'true' : undefined}
+                  className={`${styles.spot} ${i === current ? styles.here : ''} ${hueClass(box.fade)}`}
+                  onClick={() => onGo(s)}
+                  onKeyDown={(e) => {
+                    if (e.key === 'Enter' || e.key === ' ') {
+                      e.preventDefault()
+                      e.stopPropagation()
+                      onGo(s)
+                    }
+                  }}
+                >
+                  <rect className={styles.ground} x={box.x} y={0} width={box.w} height={STRIP.height} />
+                  <path className={styles.step} d={box.path} />
+                  <text className={styles.symbol} x={box.x + 7} y={STRIP.symbols - 6}>
+                    {toGlyphs(s.spot.chord.symbol)}
+                  </text>
+                  {firstOfBar && (
+                    <>
+                      <line className={styles.barLine} x1={box.x} x2={box.x} y1={STRIP.home} y2={STRIP.home + 9} />
+                      <text className={styles.number} x={box.x + 7} y={STRIP.home + 19}>
+                        {s.spot.bar}
+                        {section ? ` ${section}` : ''}
+                      </text>
+                    </>
+                  )}
+                  {s.by !== 'home' && s.spot.length <= full && (
+                    <circle className={styles.laid} cx={box.x + 3} cy={STRIP.top - 6} r={3} />
+                  )}
+                </g>
+              </g>
+            )
+          })}
+        </svg>
+      </div>
+    </div>
+  )
+}

@@ -1,0 +1,36 @@
+import { type Reading, toGlyphs } from '../../core/index.ts'
+import { hueClass } from './hue.ts'
+import styles from './TabRow.module.css'
+import { tabLook, tabPath } from './tab-shape.ts'
+
+const W = 34
+const H = 44
+const STEP = 38
+
+/** A scale's notes in a row on the home line, each with its role's outline. */
+export const TabRow = ({ reading, label }: { readonly reading: Reading; readonly label: string }) => (
+  <svg
+    className={styles.row}
+    viewBox={`0 0 ${reading.notes.length * STEP + 4} ${H + 4}`}
+    role="img"
+    aria-label={`${label}: ${reading.notes.map((n) => `${toGlyphs(n.note.name)} ${toGlyphs(n.degree)}`).join(', ')}`}
+  >
+    {reading.notes.map((n, i) => {
+      const look = tabLook(n)
+      const x = i * STEP + 2
+      return (
+        <g key={n.note.name} className={hueClass(n.fade)}>
+          <path className={styles.tab} d={tabPath(look, x, 2, look.shape === 'hooked' ? W - 4 : W, H)} />
+          {look.doubled && <path className={styles.double} d={`M${x + 4},7 H${x + W - 4}`} />}
+          <text className={styles.text} x={x + (look.shape === 'hooked' ? W - 4 : W) / 2} y={25}>
+            {toGlyphs(n.note.name)}
+          </text>
+          <text className={styles.text} x={x + (look.shape === 'hooked' ? W - 4 : W) / 2} y={41}>
+            {toGlyphs(n.degree)}
+          </text>
+        </g>
+      )
+    })}
+    <line className={styles.home} x1={0} x2={reading.notes.length * STEP + 4} y1={H + 2.5} y2={H + 2.5} />
+  </svg>
+)

@@ -1,0 +1,190 @@
+import { type Exit, type NoteReading, pitchClass, type Reading, targetsOf } from '../../core/index.ts'
+
+/** Sizes of the slope view in its own units; the picture scales as a whole. */
+export const SLOPE = {
+  column: 40,
+  half: 28,
+  top: 40,
+  plot: 262,
+  tab: { w: 36, h: 48 },
+  gap: 36,
+  target: { w: 36, h: 42 },
+  get width() {
+    return this.half * 2 + this.column * 13
+  },
+  get home() {
+    return this.top + this.tab.h + this.plot
+  },
+  get height() {
+    return this.home + this.gap + this.target.h + 2
+  },
+} as const
+
+export interface Point {
+  readonly x: number
+  readonly y: number
+}
+export interface TabBox {
+  readonly note: NoteReading
+  readonly x: number
+  readonly y: number
+}
+export interface TargetBox {
+  readonly pc: number
+  readonly name: string
+  readonly degree: string
+  readonly guide: boolean
+  readonly x: number
+  readonly w: number
+}
+export interface Slide {
+  readonly index: number
+  readonly exit: Exit
+  readonly best: boolean
+  readonly from: Point
+  readonly to: Point
+  readonly path: string
+}
+export interface Mark {
+  readonly index: number
+  readonly text: string
+  readonly x: number
+  readonly y: number
+}
+export interface SlopeLayout {
+  readonly columns: readonly { readonly degree: string; readonly x: number; readonly own: boolean }[]
+  readonly tabs: readonly TabBox[]
+  readonly targets: readonly TargetBox[]
+  readonly slides: readonly Slide[]
+  readonly marks: readonly Mark[]
+  /** Notes without a way out: a short cut stub under their tab. */
+  readonly stubs: readonly Point[]
+}
+
+/** Centre of a column, -1 (left half) to 13 (right half). */
+const columnX = (column: number): number => {
+  if (column < 0) return SLOPE.half / 2
+  if (column > 12) return SLOPE.width - SLOPE.half / 2
+  return SLOPE.half + SLOPE.column * (column + 0.5)
+}
+
+const STEP: Readonly<Record<Exit['how'], number>> = {
+  held: 0,
+  'half step down': -1,
+  'half step up': 1,
+  'whole step down': -2,
+  'whole step up': 2,
+}
+export const EXIT_SIGN: Readonly<Record<Exit['how'], string>> = {
+  held: '=',
+  'half step down': '↓½',
+  'half step up': '↑½',
+  'whole step down': '↓1',
+  'whole step up': '↑1',
+}
+
+/** The root stands at the left, or at the right where its best way goes down, so that the path stays in the picture. */
+const columnOf = (n: NoteReading, up: number): number => (up === 0 && n.exits[0]?.how.endsWith('down') ? 12 : up)
+
+const arrival = (column: number, exit: Exit): number => Math.max(-1, Math.min(13, column + STEP[exit.how]))
+
+const curve = (from: Point, to: Point): string => {
+  const drop = to.y - from.y
+  return `M${from.x},${from.y} C${from.x},${from.y + drop * 0.5} ${to.x},${to.y - drop * 0.5} ${to.x},${to.y}`
+}
+
+/** A point on the curve above at t 0..1. */
+const onCurve = (from: Point, to: Point, t: number): Point => {
+  const s = 1 - t
+  const bend = 3 * s * t * t + t ** 3
+  const fall = 1.5 * s * s * t + 1.5 * s * t * t + t ** 3
+  return { x: from.x + (to.x - from.x) * bend, y: from.y + (to.y - from.y) * fall }
+}
+
+interface Box {
+  readonly x: number
+  readonly y: number
+  readonly w: number
+  readonly h: number
+}
+const overlap = (a: Box, b: Box): boolean => a.x < b.x + b.w && b.x < a.x + a.w && a.y < b.y + b.h && b.y < a.y + a.h
+
+const MARK = { w: 24, h: 16 }
+const boxAt = ({ x, y }: Point): Box => ({ x: x - MARK.w / 2, y: y - MARK.h / 2, ...MARK })
+
+/** Puts each exit's sign beside its path, at the first place along it where it covers no tab and no other sign. */
+const placeMarks = (slides: readonly Slide[], blocked: readonly Box[]): readonly Mark[] => {
+  const taken: Box[] = [...blocked]
+  return slides
+    .filter((s) => s.best)
+    .map((slide) => {
+      const sides = slide.exit.how.endsWith('down') ? [-1, 1] : [1, -1]
+      const spots = [0.1, 0.16, 0.24, 0.34, 0.45, 0.56, 0.67, 0.78].flatMap((t) => {
+        const on = onCurve(slide.from, slide.to, t)
+        return sides.map((side) => ({ x: on.x + side * (MARK.w / 2 + 5), y: on.y + 6 }))
+      })
+      const free = spots.find(
+        (p) => p.x > MARK.w / 2 && p.x < SLOPE.width - MARK.w / 2 && !taken.some((b) => overlap(b, boxAt(p))),
+      )
+      const { x, y } = free ?? (spots[0] as Point)
+      taken.push(boxAt({ x, y }))
+      return { index: slide.index, text: EXIT_SIGN[slide.exit.how], x, y }
+    })
+}
+
+const targetBoxes = (reading: Reading, used: ReadonlySet<number>): readonly TargetBox[] => {
+  const { chord, next, school } = reading.place
+  if (next === null) return []
+  const targets = targetsOf(next, school)
+  const boxes: TargetBox[] = []
+  for (let column = -1; column <= 13; column++) {
+    const pc = pitchClass(chord.root.pc + column)
+    const target = targets[pc]
+    const side = column < 0 || column > 12
+    if (!target || ((target.kind === 'extension' || side) && !used.has(column))) continue
+    const w = side ? SLOPE.half - 2 : SLOPE.target.w
+    boxes.push({
+      pc,
+      name: target.note.name,
+      degree: target.degree,
+      guide: target.guide,
+      x: columnX(column) - w / 2,
+      w,
+    })
+  }
+  return boxes
+}
+
+/** Where everything in the slope view stands, as plain data. Names and degrees are ASCII. */
+export const layoutSlope = (reading: Reading): SlopeLayout => {
+  const { chord, next } = reading.place
+  const columns = Array.from({ length: 13 }, (_, i) => ({
+    degree: chord.names[i % 12] ?? '',
+    x: columnX(i),
+    own: ((chord.ownSet >> (i % 12)) & 1) === 1,
+  }))
+  const ups = reading.notes.map((n) => pitchClass(n.note.pc - chord.root.pc))
+  const columnsOf = reading.notes.map((n, i) => columnOf(n, ups[i] ?? 0))
+  const tabs = reading.notes.map(
+    (note, i): TabBox => ({
+      note,
+      x: columnX(columnsOf[i] ?? 0) - SLOPE.tab.w / 2,
+      y: SLOPE.home - SLOPE.tab.h - (note.fade / 100) * SLOPE.plot,
+    }),
+  )
+  const slides = reading.notes.flatMap((note, index) =>
+    note.exits.map((exit, rank): Slide => {
+      const column = columnsOf[index] ?? 0
+      const from = { x: columnX(column), y: (tabs[index]?.y ?? 0) + SLOPE.tab.h }
+      const to = { x: columnX(arrival(column, exit)), y: SLOPE.home + SLOPE.gap }
+      return { index, exit, best: rank === 0, from, to, path: curve(from, to) }
+    }),
+  )
+  const used = new Set(slides.filter((s) => s.best).map((s) => arrival(columnsOf[s.index] ?? 0, s.exit)))
+  const blocked = tabs.map((t) => ({ x: t.x, y: t.y, w: SLOPE.tab.w + 3, h: SLOPE.tab.h }))
+  const stubs =
+    next === null
+      ? []
+      : tabs.filter((t) => t.note.exits.length === 0).map((t) => ({ x: t.x + SLOPE.tab.w / 2, y: t.y + SLOPE.tab.h }))
+  return { columns, tabs, targets: targetBoxes(reading, used), slides, marks: placeMarks(slides, blocked), stubs }
+}

@@ -1,0 +1,70 @@
+import type { Reading, SpotInChart } from '../../core/index.ts'
+
+/** A spot of the strip: read with its overlay, its idea, or its home scale. N.C. has no reading. */
+export interface StripSpot extends SpotInChart {
+  /** 1-based, with its fraction. */
+  readonly beat: number
+  readonly reading: Reading | null
+  readonly by: 'overlay' | 'idea' | 'home'
+}
+
+/** Sizes of the strip, px. */
+export const STRIP = {
+  symbols: 34,
+  top: 48,
+  rise: 54,
+  numbers: 26,
+  margin: 24,
+  get home() {
+    return this.top + this.rise
+  },
+  get height() {
+    return this.home + this.numbers
+  },
+} as const
+
+const WIDTH_PER_SIGN = 12.5
+const LEAST_PER_BEAT = 36
+const MOST_PER_BEAT = 64
+const STEEPEST = 8
+
+export interface StripBox {
+  readonly x: number
+  readonly w: number
+  readonly fade: number
+  readonly landing: number | null
+  /** The filled step, and its slope down to the line where it lands. */
+  readonly path: string
+}
+
+export interface StripLayout {
+  readonly width: number
+  readonly boxes: readonly StripBox[]
+}
+
+const perBeat = (spots: readonly StripSpot[], beats: (s: StripSpot) => number): number => {
+  const needed = spots.map((s) => (s.spot.chord.symbol.length * WIDTH_PER_SIGN + 14) / beats(s))
+  return Math.min(MOST_PER_BEAT, Math.max(LEAST_PER_BEAT, ...needed))
+}
+
+/** Steepness is the landing: at 100 the slope is `STEEPEST` px wide, at 0 there is none and the step is cut off. */
+const stepPath = (x: number, w: number, fade: number, landing: number | null): string => {
+  const y = STRIP.home - Math.max(3, (fade / 100) * STRIP.rise)
+  const run = landing === null || landing === 0 ? 0 : Math.min(w * 0.6, STEEPEST + (100 - landing) * 0.5)
+  return `M${x},${STRIP.home} V${y} H${x + w - run} L${x + w},${run === 0 ? y : STRIP.home} V${STRIP.home} Z`
+}
+
+/** One box per spot, x in px from the strip's left edge, each as wide as its beats. */
+export const layoutStrip = (spots: readonly StripSpot[], beats: (s: StripSpot) => number): StripLayout => {
+  const px = perBeat(spots, beats)
+  let x: number = STRIP.margin
+  const boxes = spots.map((s): StripBox => {
+    const w = beats(s) * px
+    const from = x
+    x += w
+    const fade = s.reading?.fade ?? 0
+    const landing = s.reading?.landing ?? null
+    return { x: from, w, fade, landing, path: s.reading ? stepPath(from, w, fade, landing) : '' }
+  })
+  return { width: x + STRIP.margin, boxes }
+}

@@ -1,0 +1,70 @@
+import { useStore } from '@nanostores/react'
+import { Play, Square } from 'lucide-react'
+import type { MouseEvent } from 'react'
+import { Button } from '../parts/Button.tsx'
+import { playOrStop } from '../stores/actions.ts'
+import { deskAt } from '../stores/desk.ts'
+import { $hearing } from '../stores/hearing.ts'
+import { addressOf, go, VIEWS, type ViewId } from '../stores/place.ts'
+import { type Boot, startSession, useKept, usePlace } from '../stores/session.ts'
+import styles from './FootRail.module.css'
+import { Legend } from './Legend.tsx'
+import { Notices } from './Notices.tsx'
+import { toggleLegend } from './shell-actions.ts'
+
+/** Views, sound, and what the pedal does now. */
+export const FootRail = ({ boot }: { readonly boot: Boot }) => {
+  startSession(boot)
+  const place = usePlace(boot)
+  const desk = deskAt(place, useKept(boot))
+  const hearing = useStore($hearing)
+  const follow = (event: MouseEvent, view: ViewId) => {
+    if (event.ctrlKey || event.metaKey || event.shiftKey) return
+    event.preventDefault()
+    go({ view })
+  }
+  return (
+    <>
+      <Notices />
+      <footer className={styles.rail}>
+        <nav aria-label="Views" className={styles.views}>
+          {VIEWS.map((v) => (
+            <a
+              key={v.id}
+              href={addressOf({ ...place, view: v.id })}
+              aria-current={v.id === place.view ? 'page' : undefined}
+              title={`g ${v.letter}`}
+              onClick={(e) => follow(e, v.id)}
+            >
+              {v.label}
+            </a>
+          ))}
+        </nav>
+        <div className={styles.transport}>
+          <Button
+            tone="quiet"
+            className={styles.play ?? ''}
+            aria-label={hearing ? 'Stop' : 'Play'}
+            title="Space"
+            disabled={desk.concert === null}
+            onClick={playOrStop}
+          >
+            {hearing ? (
+              <Square size={26} fill="currentColor" aria-hidden="true" />
+            ) : (
+              <Play size={28} fill="currentColor" aria-hidden="true" />
+            )}
+          </Button>
+          <span className={styles.what}>{hearing ? 'sounding' : 'overlay over the chord'}</span>
+        </div>
+        <div className={styles.help}>
+          <span>{desk.spots.length > 0 ? 'pedal: next chord, previous chord' : 'pedal: nothing to move through'}</span>
+          <Button tone="quiet" onClick={toggleLegend}>
+            <kbd className={styles.kbd}>?</kbd> shapes and keys
+          </Button>
+        </div>
+      </footer>
+      <Legend />
+    </>
+  )
+}

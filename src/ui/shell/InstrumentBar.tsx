@@ -1,0 +1,18 @@
+import { INSTRUMENTS } from '../../core/index.ts'
+import { Button } from '../parts/Button.tsx'
+import { keepSetting } from '../stores/kept.ts'
+import styles from './InstrumentBar.module.css'
+
+/** Asked once, without blocking: concert pitch until it is answered. */
+export const InstrumentBar = () => (
+  <section className={styles.bar} aria-label="Your instrument">
+    <p>Which pitch do you read? Everything is shown, and typed, in it.</p>
+    <div className={styles.choices}>
+      {INSTRUMENTS.map((i) => (
+        <Button key={i.id} onClick={() => void keepSetting('instrument', i.id)}>
+          {i.name}
+        </Button>
+      ))}
+    </div>
+  </section>
+)

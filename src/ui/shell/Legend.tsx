@@ -1,0 +1,78 @@
+import { useStore } from '@nanostores/react'
+import { EXIT_SIGN } from '../figures/slope-layout.ts'
+import { type TabLook, tabPath } from '../figures/tab-shape.ts'
+import { Dialog } from '../parts/Dialog.tsx'
+import { KEYS } from './keys.ts'
+import styles from './Legend.module.css'
+import { $legendOpen } from './shell-actions.ts'
+
+const plain: TabLook = { shape: 'flat', doubled: false, bitten: false, lean: 'right' }
+const SHAPES: readonly { readonly look: TabLook; readonly means: string }[] = [
+  { look: plain, means: 'flat: chord tone' },
+  { look: { ...plain, doubled: true }, means: 'double line: guide tone (3 or 7)' },
+  { look: { ...plain, shape: 'arched' }, means: 'arched: extension' },
+  { look: { ...plain, shape: 'slanted' }, means: 'slanted towards its best way out: altered' },
+  { look: { ...plain, shape: 'hooked' }, means: 'a hook hanging over: suspension, may pass, not rest' },
+  { look: { ...plain, shape: 'torn' }, means: 'torn: outside' },
+  {
+    look: { ...plain, shape: 'torn', bitten: true },
+    means: 'with a bite: a rub, a half step from the root or a guide tone',
+  },
+]
+const WAYS = [
+  ['half step down', 'thick: a half step'],
+  ['whole step up', 'thin: a whole step'],
+  ['held', 'dotted: held'],
+] as const
+const PLACES = ['everywhere', 'strip', 'an overlay'] as const
+
+/** What the shapes mean and every key there is. */
+export const Legend = () => {
+  const open = useStore($legendOpen)
+  return (
+    <Dialog title="Shapes and keys" open={open} onClose={() => $legendOpen.set(false)}>
+      <div className={styles.columns}>
+        <section>
+          <h3>A note’s tab</h3>
+          <p>Its height, and its colour, is how far out it is. The outline is what it is:</p>
+          <ul className={styles.shapes}>
+            {SHAPES.map(({ look, means }) => (
+              <li key={means}>
+                <svg viewBox="0 0 44 40" className={styles.tab} aria-hidden="true">
+                  <path d={tabPath(look, 2, 4, 34, 34)} />
+                  {look.doubled && <path className={styles.double} d="M6,10 H32" />}
+                </svg>
+                {means}
+              </li>
+            ))}
+          </ul>
+          <h3>A way home</h3>
+          <ul>
+            {WAYS.map(([how, means]) => (
+              <li key={how}>
+                <strong>{EXIT_SIGN[how]}</strong> {means}
+              </li>
+            ))}
+            <li>A short cut stub: no way into the next chord.</li>
+          </ul>
+        </section>
+        <section>
+          {PLACES.map((where) => (
+            <div key={where}>
+              <h3>{where === 'everywhere' ? 'Keys everywhere' : `On ${where === 'strip' ? 'the strip' : where}`}</h3>
+              <dl className={styles.keys}>
+                {KEYS.filter((k) => k.where === where).map((k) => (
+                  <div key={k.shown}>
+                    <dt>{k.shown}</dt>
+                    <dd>{k.does}</dd>
+                  </div>
+                ))}
+              </dl>
+            </div>
+          ))}
+          <p>The pedal’s PageDown and PageUp move to the next and previous chord, even while you type.</p>
+        </section>
+      </div>
+    </Dialog>
+  )
+}

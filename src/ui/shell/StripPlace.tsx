@@ -1,0 +1,23 @@
+import { Strip } from '../figures/Strip.tsx'
+import { goToSpot } from '../stores/actions.ts'
+import { deskAt } from '../stores/desk.ts'
+import { type Boot, startSession, useKept, usePlace } from '../stores/session.ts'
+import styles from './StripPlace.module.css'
+
+/** The strip on top of every working screen; it keeps its shape while a chart loads and where none is open. */
+export const StripPlace = ({ boot }: { readonly boot: Boot }) => {
+  startSession(boot)
+  const place = usePlace(boot)
+  const kept = useKept(boot)
+  const desk = deskAt(place, kept)
+  if (place.view === 'setup') return null
+  if (kept.loading && !desk.isSketch)
+    return (
+      <div className={styles.blank} role="status">
+        Opening the chart …
+      </div>
+    )
+  if (desk.chart && desk.current)
+    return <Strip chart={desk.chart} spots={desk.spots} current={desk.current.index} onGo={goToSpot} />
+  return <div className={styles.blank} aria-hidden="true" />
+}

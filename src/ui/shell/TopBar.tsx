@@ -1,0 +1,91 @@
+import { Undo2 } from 'lucide-react'
+import { useEffect } from 'react'
+import { keyName, toGlyphs } from '../../core/index.ts'
+import { Button } from '../parts/Button.tsx'
+import { Select } from '../parts/Select.tsx'
+import { closeSketch } from '../stores/actions.ts'
+import { deskAt } from '../stores/desk.ts'
+import { $kept, undoLast } from '../stores/kept.ts'
+import { go } from '../stores/place.ts'
+import { type Boot, startSession, useKept, usePlace } from '../stores/session.ts'
+import { settingsFrom } from '../stores/settings.ts'
+import { AskBar } from './AskBar.tsx'
+import { InstrumentBar } from './InstrumentBar.tsx'
+import { listenForKeys } from './listen.ts'
+import styles from './TopBar.module.css'
+
+const Brand = () => (
+  <span className={styles.brand}>
+    Crossfade
+    <svg viewBox="0 0 30 18" className={styles.sign} aria-hidden="true">
+      <path className={styles.inward} d="M1,17 L15,2" />
+      <path className={styles.outward} d="M15,2 L29,17" />
+    </svg>
+  </span>
+)
+
+/** Brand, open chart, pitch, ask bar, undo; and the page's keys and look, which belong to no single view. */
+export const TopBar = ({ boot }: { readonly boot: Boot }) => {
+  startSession(boot)
+  const place = usePlace(boot)
+  const kept = useKept(boot)
+  const desk = deskAt(place, kept)
+  const { look } = desk.settings
+  useEffect(() => listenForKeys(() => settingsFrom($kept.get()?.settings ?? []).keys === 'on'), [])
+  useEffect(() => {
+    document.documentElement.dataset.ready = 'yes'
+  }, [])
+  useEffect(() => {
+    if (look === 'system') delete document.documentElement.dataset.look
+    else document.documentElement.dataset.look = look
+  }, [look])
+  const { chart } = desk
+  return (
+    <>
+      <header className={styles.bar}>
+        <Brand />
+        <div className={styles.chart}>
+          {desk.isSketch ? (
+            <>
+              <strong className={styles.title}>Sketch</strong>
+              <Button tone="quiet" onClick={closeSketch} title="Esc">
+                {kept.chart ? `back to ${kept.chart.title}` : 'close'}
+              </Button>
+            </>
+          ) : (
+            kept.charts.length > 0 && (
+              <Select
+                label="Chart"
+                labelHidden
+                value={kept.chart?.id ?? ''}
+                options={[
+                  ...(kept.chart ? [] : [{ value: '', label: 'Choose a chart' }]),
+                  ...kept.charts.map((c) => ({ value: c.id, label: c.title })),
+                ]}
+                onPick={(id) => id && go({ chart: id, sketch: null, bar: 1, beat: 1, over: null, sounds: null })}
+              />
+            )
+          )}
+          {chart && (
+            <span className={styles.facts}>
+              {chart.key ? `${toGlyphs(keyName(chart.key))} · ` : ''}
+              {chart.metre.beats}/{chart.metre.unit} · {chart.tempo}
+            </span>
+          )}
+        </div>
+        <span className={styles.badge}>{desk.instrument.badge}</span>
+        <AskBar desk={desk} />
+        <Button
+          tone="quiet"
+          onClick={() => void undoLast()}
+          title="Ctrl Z"
+          aria-label="Undo"
+          className={styles.undo ?? ''}
+        >
+          <Undo2 size={22} aria-hidden="true" />
+        </Button>
+      </header>
+      {desk.settings.instrument === null && <InstrumentBar />}
+    </>
+  )
+}

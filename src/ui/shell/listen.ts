@@ -1,0 +1,38 @@
+import { tinykeys } from 'tinykeys'
+import { KEYS, PEDAL } from './keys.ts'
+
+const TYPING = 'input:not([type="checkbox"]):not([type="radio"]), textarea, select, [contenteditable="true"]'
+const OWN_KEYS = ['Enter', 'Space', 'Escape']
+
+const isTyping = (target: EventTarget | null): boolean => target instanceof Element && target.closest(TYPING) !== null
+const isControl = (target: EventTarget | null): boolean =>
+  target instanceof Element && target.closest('button, a, [role="button"], input, summary') !== null
+const inDialog = (): boolean => document.querySelector('dialog[open]') !== null
+
+const guarded =
+  (key: string, act: () => void) =>
+  (event: KeyboardEvent): void => {
+    if (event.defaultPrevented || isTyping(event.target) || inDialog()) return
+    if (OWN_KEYS.includes(key) && key !== 'Escape' && isControl(event.target)) return
+    event.preventDefault()
+    act()
+  }
+
+/** Starts listening; gives what stops it. The pedal is heard first, whatever has focus. */
+export const listenForKeys = (enabled: () => boolean): (() => void) => {
+  const pedal = (event: KeyboardEvent): void => {
+    const act = PEDAL[event.key as keyof typeof PEDAL]
+    if (!act || inDialog()) return
+    event.preventDefault()
+    act()
+  }
+  window.addEventListener('keydown', pedal, { capture: true })
+  const bindings = Object.fromEntries(
+    KEYS.flatMap(({ keys, act }) => keys.map((key) => [key, guarded(key, () => enabled() && act())])),
+  )
+  const stop = tinykeys(window, bindings)
+  return () => {
+    stop()
+    window.removeEventListener('keydown', pedal, { capture: true })
+  }
+}

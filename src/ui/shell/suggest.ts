@@ -1,0 +1,31 @@
+import { matchSorter } from 'match-sorter'
+import { MATERIALS, nameOn, toAscii } from '../../core/index.ts'
+import type { Desk } from '../stores/desk.ts'
+
+const MOST = 7
+
+const ROOT = /^\s*([A-G](?:bb|##|[b#♭♯x𝄪𝄫])?)\s*(.*)$/u
+
+/** `over Eb7 to Abmaj7` for the open chord, as the player reads it. */
+const overHere = (desk: Desk): string => {
+  const place = desk.current?.reading?.place
+  if (!place) return ''
+  return ` over ${place.chord.symbol}${place.next ? ` to ${place.next.symbol}` : ''}`
+}
+
+/** What the words so far could become: materials on the typed root, then the chords to lay them over. ASCII. */
+export const suggest = (typed: string, desk: Desk): readonly string[] => {
+  const text = toAscii(typed)
+  const over = /^(.*\sover\s+)(\S*)$/i.exec(text)
+  if (over) {
+    const chords = [...new Set(desk.spots.map((s) => s.spot.chord.symbol))].filter((c) => c !== 'N.C.')
+    return matchSorter(chords, over[2] ?? '')
+      .slice(0, MOST)
+      .map((c) => (over[1] ?? '') + c)
+  }
+  const match = ROOT.exec(text)
+  if (!match || /\sover\s/i.test(text) || text.includes('&') || text.includes('|')) return []
+  const [, root = '', rest = ''] = match
+  const found = matchSorter(MATERIALS, rest, { keys: [(m) => nameOn('', m).trim(), (m) => [...m.otherNames]] })
+  return found.slice(0, MOST).map((m) => nameOn(root, m) + overHere(desk))
+}

@@ -1,0 +1,133 @@
+import {
+  beatOf,
+  type Chart,
+  type Chord,
+  homeOverlay,
+  type Instrument,
+  instrument,
+  type Overlay,
+  placeOf,
+  readChart,
+  readHarmony,
+  readOver,
+  readOverlay,
+  reverse,
+  type Place as Spotted,
+  spotsInChart,
+  type TextError,
+  transposeChart,
+  transposeChord,
+  transposeOverlay,
+} from '../../core/index.ts'
+import type { StripSpot } from '../figures/strip-layout.ts'
+import type { Kept } from './kept.ts'
+import type { Place } from './place.ts'
+import type { IdeaRow } from './rows.ts'
+import { type Settings, settingsFrom } from './settings.ts'
+
+/** All the Desk shows. Charts, chords and readings are in the player's written pitch; `concert` is what is kept. */
+export interface Desk {
+  readonly settings: Settings
+  readonly instrument: Instrument
+  readonly title: string
+  readonly isSketch: boolean
+  readonly chart: Chart | null
+  readonly chartError: TextError | null
+  readonly spots: readonly StripSpot[]
+  readonly current: StripSpot | null
+  readonly overlayError: TextError | null
+  readonly sounding: Chord | null
+  readonly concert: { readonly overlay: Overlay; readonly chord: Chord; readonly next: Chord | null } | null
+}
+
+const ideaFor = (ideas: readonly IdeaRow[], chartId: string | null, bar: number, beat: number): IdeaRow | undefined =>
+  chartId === null ? undefined : ideas.find((i) => i.chartId === chartId && i.bar === bar && i.beat === beat)
+
+/** The spot at a place: the last one that starts no later, so that an address between chords still finds its chord. */
+const spotAt = (spots: readonly StripSpot[], place: Place): StripSpot | null =>
+  spots.findLast((s) => s.spot.bar < place.bar || (s.spot.bar === place.bar && s.beat <= place.beat + 1e-9)) ??
+  spots[0] ??
+  null
+
+const chordFrom = (symbol: string | null): Chord | null => {
+  const read = symbol === null ? null : readHarmony(symbol)
+  return read?.ok && read.value.kind === 'chord' ? read.value : null
+}
+
+interface Laid {
+  readonly overlay: Overlay
+  readonly by: StripSpot['by']
+}
+
+/** Everything the screen shows, from where one is and what is kept. Pure. */
+export const deskOf = (place: Place, kept: Kept): Desk => {
+  const settings = settingsFrom(kept.settings)
+  const plays = instrument(settings.instrument ?? 'concert')
+  const text = place.sketch ?? kept.chart?.text ?? null
+  const read = text === null ? null : readChart(text)
+  const base = {
+    settings,
+    instrument: plays,
+    title: place.sketch !== null ? 'Sketch' : (kept.chart?.title ?? ''),
+    isSketch: place.sketch !== null,
+    sounding: null,
+    overlayError: null,
+    concert: null,
+  }
+  if (!read?.ok) return { ...base, chart: null, chartError: read?.error ?? null, spots: [], current: null }
+
+  const concertSpots = spotsInChart(read.value, place.sketch === null)
+  const chart = transposeChart(read.value, plays.written)
+  const written = spotsInChart(chart, place.sketch === null)
+  const asked = place.over === null ? null : readOverlay(place.over)
+  const soundsConcert = chordFrom(place.sounds)
+  const sounding = soundsConcert && transposeChord(soundsConcert, plays.written)
+  const chartId = place.sketch === null ? (kept.chart?.id ?? null) : null
+
+  const bare = written.map((s): StripSpot => ({ ...s, beat: beatOf(s.spot, chart.metre), reading: null, by: 'home' }))
+  const here = spotAt(bare, place)
+  const laidOn = (s: StripSpot, home: Overlay): Laid => {
+    if (s.index === here?.index && asked?.ok)
+      return { overlay: transposeOverlay(asked.value, plays.written), by: 'overlay' }
+    const idea = s.index === here?.index ? undefined : ideaFor(kept.ideas, chartId, s.spot.bar, s.beat)
+    const kind = idea && readOverlay(idea.overlay)
+    return kind?.ok
+      ? { overlay: transposeOverlay(kind.value, plays.written), by: 'idea' }
+      : { overlay: home, by: 'home' }
+  }
+  const spots = bare.map((s): StripSpot => {
+    if (s.spot.chord.kind !== 'chord') return s
+    const heard = s.index === here?.index && sounding !== null ? sounding : s.spot.chord
+    const spotted: Spotted = placeOf(heard, s.next, undefined, heard === s.spot.chord ? s.job : undefined)
+    const { overlay, by } = laidOn(s, homeOverlay(spotted.home.first))
+    return { ...s, reading: readOver(overlay, spotted), by }
+  })
+  const current = here && (spots[here.index] ?? null)
+  const concertSpot = here && concertSpots[here.index]
+  const back = reverse(plays.written)
+  return {
+    ...base,
+    chart,
+    chartError: null,
+    spots,
+    current,
+    overlayError: asked && !asked.ok ? asked.error : null,
+    sounding,
+    concert:
+      current?.reading && concertSpot?.spot.chord.kind === 'chord'
+        ? {
+            overlay: asked?.ok ? asked.value : transposeOverlay(current.reading.overlay, back),
+            chord: soundsConcert ?? concertSpot.spot.chord,
+            next: concertSpot.next,
+          }
+        : null,
+  }
+}
+
+let last: { place: Place; kept: Kept; desk: Desk } | null = null
+
+/** The same, remembered for the latest place: four islands ask for it at each change. */
+export const deskAt = (place: Place, kept: Kept): Desk => {
+  if (last?.place !== place || last.kept !== kept) last = { place, kept, desk: deskOf(place, kept) }
+  return last.desk
+}

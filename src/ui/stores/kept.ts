@@ -1,0 +1,127 @@
+import { atom } from 'nanostores'
+import { say } from './notices.ts'
+import { $place } from './place.ts'
+import { type Answer, type ChartRow, type IdeaRow, request, type SettingRow } from './rows.ts'
+
+/** What the server keeps, as far as this page needs it. */
+export interface Kept {
+  readonly charts: readonly { readonly id: string; readonly title: string }[]
+  /** The open chart; null where none is open, and `missing` where the address names one that is gone. */
+  readonly chart: ChartRow | null
+  readonly missing: boolean
+  readonly loading: boolean
+  readonly ideas: readonly IdeaRow[]
+  readonly settings: readonly SettingRow[]
+}
+
+export const $kept = atom<Kept | null>(null)
+
+const merge = (change: Partial<Kept>): void => {
+  const kept = $kept.get()
+  if (kept) $kept.set({ ...kept, ...change })
+}
+
+const UNKEPT = 'crossfade-unkept-idea'
+type NewIdea = Pick<IdeaRow, 'overlay' | 'chord' | 'next' | 'chartId' | 'bar' | 'beat'>
+
+/** An idea that could not be sent waits in this browser until it is kept or dropped. */
+export const $unkept = atom<NewIdea | null>(null)
+
+const hold = (idea: NewIdea | null): void => {
+  if (idea) localStorage.setItem(UNKEPT, JSON.stringify(idea))
+  else localStorage.removeItem(UNKEPT)
+  $unkept.set(idea)
+}
+
+export const startKept = (kept: Kept): void => {
+  $kept.set(kept)
+  const held = localStorage.getItem(UNKEPT)
+  if (held) $unkept.set(JSON.parse(held))
+  let open = kept.chart?.id ?? null
+  $place.listen((place) => {
+    if (place && place.chart !== null && place.chart !== open) {
+      open = place.chart
+      void openChart(place.chart)
+    }
+  })
+}
+
+const openChart = async (id: string): Promise<void> => {
+  merge({ loading: true })
+  const answer = await request<ChartRow>('GET', `charts/${encodeURIComponent(id)}`)
+  if ($place.get()?.chart !== id) return
+  if (answer.ok) merge({ chart: answer.value, missing: false, loading: false })
+  else if (answer.code === 'not_found') merge({ chart: null, missing: true, loading: false })
+  else {
+    merge({ loading: false })
+    say(`The chart could not be opened: ${answer.detail}`)
+  }
+}
+
+const refreshIdeas = async (): Promise<void> => {
+  const answer = await request<{ items: IdeaRow[] }>('GET', 'ideas?limit=200')
+  if (answer.ok) merge({ ideas: answer.value.items })
+}
+
+const refreshSettings = async (): Promise<void> => {
+  const answer = await request<{ items: SettingRow[] }>('GET', 'settings?limit=200')
+  if (answer.ok) merge({ settings: answer.value.items })
+}
+
+const refreshCharts = async (): Promise<void> => {
+  const answer = await request<{ items: ChartRow[] }>('GET', 'charts?sort=title&limit=200')
+  if (answer.ok) merge({ charts: answer.value.items.map(({ id, title }) => ({ id, title })) })
+}
+
+export const keepIdea = async (idea: NewIdea): Promise<void> => {
+  const answer = await request<IdeaRow>('POST', 'ideas', idea)
+  if (answer.ok) {
+    hold(null)
+    await refreshIdeas()
+    say('Kept.', 'undo')
+  } else if (answer.code === 'unreachable') {
+    hold(idea)
+    say('Not kept yet: the program is not answering. The idea is held in this browser.')
+  } else say(`Not kept: ${answer.detail}`)
+}
+
+export const keepHeld = async (): Promise<void> => {
+  const idea = $unkept.get()
+  if (idea) await keepIdea(idea)
+}
+export const dropHeld = (): void => hold(null)
+
+export const removeIdea = async (id: string): Promise<void> => {
+  const answer = await request('DELETE', `ideas/${id}`)
+  if (!answer.ok) return say(`Not removed: ${answer.detail}`)
+  await refreshIdeas()
+  say('Removed.', 'undo')
+}
+
+/** Keeps a setting: the row is made the first time, changed with its version after that. */
+export const keepSetting = async (name: string, value: unknown): Promise<void> => {
+  const row = $kept.get()?.settings.find((s) => s.name === name)
+  const answer: Answer<SettingRow> = row
+    ? await request('PUT', `settings/${row.id}`, { name, value, version: row.version })
+    : await request('POST', 'settings', { name, value })
+  await refreshSettings()
+  if (!answer.ok) say(`The setting was not kept: ${answer.detail}`)
+}
+
+const REFRESH: Readonly<Record<string, () => Promise<void>>> = {
+  ideas: refreshIdeas,
+  settings: refreshSettings,
+  charts: refreshCharts,
+}
+const SINGULAR: Readonly<Record<string, string>> = { ideas: 'an idea', settings: 'a setting', charts: 'a chart' }
+const DONE: Readonly<Record<string, string>> = { create: 'making', update: 'changing', delete: 'removing' }
+
+const bring = async (way: 'undo' | 'redo'): Promise<void> => {
+  const answer = await request<{ kind: string; action: string }>('POST', way)
+  if (!answer.ok) return say(answer.detail)
+  const { kind, action } = answer.value
+  await REFRESH[kind]?.()
+  say(`${way === 'undo' ? 'Undone' : 'Done again'}: ${DONE[action]} ${SINGULAR[kind]}.`)
+}
+export const undoLast = (): Promise<void> => bring('undo')
+export const redoLast = (): Promise<void> => bring('redo')

@@ -1,0 +1,44 @@
+/** Kept rows as the interface sends them. */
+interface Kept {
+  readonly id: string
+  readonly version: number
+  readonly createdAt: string
+  readonly updatedAt: string
+}
+export interface ChartRow extends Kept {
+  readonly title: string
+  readonly text: string
+}
+export interface IdeaRow extends Kept {
+  readonly overlay: string
+  readonly chord: string
+  readonly next: string | null
+  readonly note: string | null
+  readonly tags: readonly string[]
+  readonly chartId: string | null
+  readonly bar: number | null
+  readonly beat: number | null
+}
+export interface SettingRow extends Kept {
+  readonly name: string
+  readonly value: unknown
+}
+
+/** What the server answered, or why it did not: `code` is the problem's, `unreachable` where nothing answered. */
+export type Answer<T> =
+  | { readonly ok: true; readonly value: T }
+  | { readonly ok: false; readonly code: string; readonly detail: string }
+
+/** One request to this program's own interface. */
+export const request = async <T>(method: string, path: string, body?: unknown): Promise<Answer<T>> => {
+  try {
+    const response = await fetch(`/api/v1/${path}`, {
+      method,
+      ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
+    })
+    const read = await response.json()
+    return response.ok ? { ok: true, value: read } : { ok: false, code: read.code, detail: read.detail }
+  } catch {
+    return { ok: false, code: 'unreachable', detail: 'The program is not answering.' }
+  }
+}

@@ -1,0 +1,62 @@
+import { toGlyphs } from '../../../core/index.ts'
+import { Button } from '../../parts/Button.tsx'
+import { ask } from '../../stores/actions.ts'
+import type { Desk } from '../../stores/desk.ts'
+import type { Kept } from '../../stores/kept.ts'
+import { go } from '../../stores/place.ts'
+import styles from './EmptyDesk.module.css'
+
+const EXAMPLES = ['B minor pentatonic over Eb7 to Abmaj7', 'Ab & Bb+ over Ab7', '| F#m7 | B7 | Emaj7 |'] as const
+
+const openFirst = (kept: Kept): void => {
+  const [first] = kept.charts
+  if (first) go({ chart: first.id, sketch: null, bar: 1, beat: 1, over: null })
+}
+
+/** Nothing open: what to do next. Or a chart that is gone or does not read: what is wrong, and the way on. */
+export const EmptyDesk = ({ kept, desk }: { readonly kept: Kept; readonly desk: Desk }) => {
+  if (kept.loading)
+    return (
+      <p className={styles.empty} role="status">
+        Opening the chart …
+      </p>
+    )
+  const { chartError } = desk
+  if (chartError || kept.missing)
+    return (
+      <div className={styles.empty} role="alert">
+        <h1>{chartError ? 'This chart does not read' : 'This chart is not here any more'}</h1>
+        {chartError ? (
+          <p>
+            At sign {chartError.at + 1}: “{chartError.found}”. Expected {chartError.expected.map(toGlyphs).join(', ')}.
+          </p>
+        ) : (
+          <p>It was removed, or the address is from elsewhere. Nothing else is lost.</p>
+        )}
+        {kept.charts.length > 0 && <Button onClick={() => openFirst(kept)}>Open {kept.charts[0]?.title}</Button>}
+      </div>
+    )
+  return (
+    <div className={styles.empty}>
+      <h1>Lay something over a chord</h1>
+      <p>
+        Crossfade shows how far out each note is, and how it comes home to the next chord. Ask above (key /), or begin
+        with one of these:
+      </p>
+      <ul className={styles.examples}>
+        {EXAMPLES.map((q) => (
+          <li key={q}>
+            <Button onClick={() => ask(q)}>{toGlyphs(q)}</Button>
+          </li>
+        ))}
+      </ul>
+      {kept.charts.length > 0 ? (
+        <Button tone="strong" onClick={() => openFirst(kept)}>
+          Open {kept.charts[0]?.title}
+        </Button>
+      ) : (
+        <p className={styles.soft}>The ferry band’s charts come with the demo: npm run demo.</p>
+      )}
+    </div>
+  )
+}

@@ -1,0 +1,105 @@
+import { Trash2 } from 'lucide-react'
+import {
+  instrument,
+  placeOf,
+  type Reading,
+  readChord,
+  readOver,
+  readOverlay,
+  toGlyphs,
+  transposeChord,
+  transposeOverlay,
+} from '../../../core/index.ts'
+import { Multiple } from '../../figures/Multiple.tsx'
+import { beatText } from '../../figures/words.ts'
+import { Button } from '../../parts/Button.tsx'
+import { layIdea } from '../../stores/actions.ts'
+import type { Desk } from '../../stores/desk.ts'
+import { type Kept, removeIdea } from '../../stores/kept.ts'
+import type { IdeaRow } from '../../stores/rows.ts'
+import styles from './Ideas.module.css'
+
+/** A kept idea read in the player's written pitch, or null where it no longer reads. */
+const readingOf = (idea: IdeaRow, desk: Desk): Reading | null => {
+  const { written } = instrument(desk.instrument.id)
+  const overlay = readOverlay(idea.overlay)
+  const chord = readChord(idea.chord)
+  const next = idea.next === null ? null : readChord(idea.next)
+  if (!overlay.ok || !chord.ok) return null
+  return readOver(
+    transposeOverlay(overlay.value, written),
+    placeOf(transposeChord(chord.value, written), next?.ok ? transposeChord(next.value, written) : null),
+  )
+}
+
+const Idea = ({ idea, desk, here }: { readonly idea: IdeaRow; readonly desk: Desk; readonly here: boolean }) => {
+  const reading = readingOf(idea, desk)
+  if (!reading) return null
+  const { chord, next } = reading.place
+  const where =
+    here && idea.bar !== null
+      ? `bar ${idea.bar}${idea.beat !== null && idea.beat > 1 ? `, beat ${beatText(idea.beat)}` : ''}`
+      : ''
+  return (
+    <li className={styles.idea}>
+      <button type="button" className={styles.lay} onClick={() => layIdea(idea)}>
+        <Multiple reading={reading} />
+        <span className={styles.words}>
+          <span className={styles.name}>{toGlyphs(reading.overlay.name)}</span>
+          <span className={styles.over}>
+            over {toGlyphs(chord.symbol)}
+            {next ? ` to ${toGlyphs(next.symbol)}` : ''}
+            {where ? ` · ${where}` : ''}
+          </span>
+        </span>
+        <span className={styles.number}>
+          <span className={styles.unseen}>fade </span>
+          {reading.fade}
+        </span>
+        <span className={styles.number}>
+          <span className={styles.unseen}>lands </span>
+          {reading.landing ?? '–'}
+        </span>
+      </button>
+      <Button
+        tone="quiet"
+        aria-label={`Remove ${toGlyphs(reading.overlay.name)} over ${toGlyphs(chord.symbol)}`}
+        onClick={() => void removeIdea(idea.id)}
+      >
+        <Trash2 size={18} aria-hidden="true" />
+      </Button>
+    </li>
+  )
+}
+
+/** What was kept: this chart's ideas first, in the order of the chart, then the others. */
+export const Ideas = ({ kept, desk }: { readonly kept: Kept; readonly desk: Desk }) => {
+  const chartId = desk.isSketch ? null : (kept.chart?.id ?? null)
+  const ofChart = kept.ideas.filter((i) => i.chartId !== null && i.chartId === chartId)
+  const inOrder = [...ofChart].sort((a, b) => (a.bar ?? 0) - (b.bar ?? 0) || (a.beat ?? 0) - (b.beat ?? 0))
+  const all = [...inOrder, ...kept.ideas.filter((i) => !ofChart.includes(i))]
+  return (
+    <section className={styles.column} aria-label="Kept">
+      <header className={styles.head}>
+        <h2>Kept ideas</h2>
+        {all.length > 0 && (
+          <span className={styles.heads} aria-hidden="true">
+            <span>fade</span>
+            <span>lands</span>
+          </span>
+        )}
+      </header>
+      {all.length === 0 ? (
+        <p className={styles.none}>
+          Nothing kept yet. Lay something over the chord, and press Keep: it stays here with its place in the chart.
+        </p>
+      ) : (
+        <ul aria-label="Ideas" className={styles.list}>
+          {all.map((idea) => (
+            <Idea key={idea.id} idea={idea} desk={desk} here={ofChart.includes(idea)} />
+          ))}
+        </ul>
+      )}
+    </section>
+  )
+}
