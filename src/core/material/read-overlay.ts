@@ -16,7 +16,7 @@ const arpeggios = new Map(
 )
 const triads = new Map(MATERIALS.filter((m) => m.family === 'triad').map((m) => [m.name, m]))
 
-const MATERIAL_EXAMPLES = ['minor pentatonic', 'dorian', 'half-whole', '+', 'm7b5 arpeggio']
+const MATERIAL_EXAMPLES = ['minor pentatonic', 'dorian', 'half-whole', 'lydian dominant', 'm7b5 arpeggio']
 
 /** `Em7b5`, `E dim7`, `Esus`: a chord's symbol used as a material, with or without the word arpeggio or triad. */
 const bySymbol = (root: Note, words: string): Material | undefined => {

@@ -1,10 +1,32 @@
-import { type KeyboardEvent, useState } from 'react'
+import { type KeyboardEvent, useState, useSyncExternalStore } from 'react'
 import { type Reading, toGlyphs } from '../../core/index.ts'
 import { hueClass } from './hue.ts'
 import styles from './Slope.module.css'
-import { layoutSlope, SLOPE, type Slide, type TabBox } from './slope-layout.ts'
+import {
+  heightOf,
+  homeOf,
+  layoutSlope,
+  NARROW,
+  type Slide,
+  type SlopeSizes,
+  type TabBox,
+  WIDE,
+  widthOf,
+} from './slope-layout.ts'
 import { tabLook, tabPath } from './tab-shape.ts'
 import { noteLabel } from './words.ts'
+
+const NARROW_SCREEN = '(max-width: 560px)'
+const useNarrow = (): boolean =>
+  useSyncExternalStore(
+    (changed) => {
+      const query = matchMedia(NARROW_SCREEN)
+      query.addEventListener('change', changed)
+      return () => query.removeEventListener('change', changed)
+    },
+    () => matchMedia(NARROW_SCREEN).matches,
+    () => false,
+  )
 
 interface Props {
   readonly reading: Reading
@@ -18,19 +40,28 @@ interface Props {
 const EXIT_CLASS = (slide: Slide): string | undefined =>
   slide.exit.how === 'held' ? styles.held : slide.exit.how.startsWith('half') ? styles.halfStep : styles.wholeStep
 
-const Tab = ({ tab, lifted }: { readonly tab: TabBox; readonly lifted: boolean }) => {
+const Tab = ({
+  tab,
+  lifted,
+  sizes,
+}: {
+  readonly tab: TabBox
+  readonly lifted: boolean
+  readonly sizes: SlopeSizes
+}) => {
   const { note, x, y } = tab
-  const { w, h } = SLOPE.tab
+  const { w, h } = sizes.tab
+  const middle = x + w / 2
   const look = tabLook(note)
   return (
     <>
       <path className={styles.tab} d={tabPath(look, x, y, w, h)} />
       {look.doubled && <path className={styles.double} d={`M${x + 4},${y + 5} H${x + w - 4}`} />}
       {lifted && <rect className={styles.focus} x={x - 4} y={y - 4} width={w + 8} height={h + 8} rx={3} />}
-      <text className={styles.name} x={x + w / 2} y={y + 25}>
+      <text className={styles.name} fontSize={sizes.type.name} x={middle} y={y + h * 0.53}>
         {toGlyphs(note.note.name)}
       </text>
-      <text className={styles.degree} x={x + w / 2} y={y + 42}>
+      <text className={styles.degree} fontSize={sizes.type.degree} x={middle} y={y + h * 0.89}>
         {toGlyphs(note.degree)}
       </text>
     </>
@@ -40,7 +71,10 @@ const Tab = ({ tab, lifted }: { readonly tab: TabBox; readonly lifted: boolean }
 /** One overlay over one chord: height is how far out, slopes are the ways home. */
 export const Slope = ({ reading, chosen, onChoose, onHear }: Props) => {
   const [focused, setFocused] = useState(false)
-  const layout = layoutSlope(reading)
+  const sizes = useNarrow() ? NARROW : WIDE
+  const layout = layoutSlope(reading, sizes)
+  const home = homeOf(sizes)
+  const ground = home + sizes.gap
   const { next, chord } = reading.place
   const tabStop = chosen ?? 0
   // Left to right as seen, which is not the formula's order.
@@ -61,7 +95,7 @@ export const Slope = ({ reading, chosen, onChoose, onHear }: Props) => {
       role="group"
       aria-label="Slope"
       className={styles.slope}
-      viewBox={`0 0 ${SLOPE.width} ${SLOPE.height}`}
+      viewBox={`0 0 ${widthOf(sizes)} ${heightOf(sizes)}`}
       onKeyDown={walk}
       onFocus={() => setFocused(true)}
       onBlur={() => setFocused(false)}
@@ -72,13 +106,13 @@ export const Slope = ({ reading, chosen, onChoose, onHear }: Props) => {
             {c.own && (
               <rect
                 className={styles.band}
-                x={c.x - 20}
-                y={SLOPE.top - 12}
-                width={40}
-                height={SLOPE.home - SLOPE.top + 12}
+                x={c.x - sizes.column / 2}
+                y={sizes.top - 12}
+                width={sizes.column}
+                height={home - sizes.top + 12}
               />
             )}
-            <text className={c.own ? styles.ownColumn : styles.column} x={c.x} y={18}>
+            <text className={c.own ? styles.ownColumn : styles.column} fontSize={sizes.type.degree} x={c.x} y={18}>
               {toGlyphs(c.degree)}
             </text>
           </g>
@@ -87,13 +121,13 @@ export const Slope = ({ reading, chosen, onChoose, onHear }: Props) => {
           <line
             key={fade}
             className={styles.grid}
-            x1={SLOPE.half}
-            x2={SLOPE.width - SLOPE.half}
-            y1={SLOPE.home - (fade / 100) * SLOPE.plot}
-            y2={SLOPE.home - (fade / 100) * SLOPE.plot}
+            x1={sizes.half}
+            x2={widthOf(sizes) - sizes.half}
+            y1={home - (fade / 100) * sizes.plot}
+            y2={home - (fade / 100) * sizes.plot}
           />
         ))}
-        <line className={styles.home} x1={0} x2={SLOPE.width} y1={SLOPE.home} y2={SLOPE.home} />
+        <line className={styles.home} x1={0} x2={widthOf(sizes)} y1={home} y2={home} />
         {layout.slides
           .filter((s) => s.best || (focused && s.index === chosen))
           .map((s) => (
@@ -111,21 +145,31 @@ export const Slope = ({ reading, chosen, onChoose, onHear }: Props) => {
             <rect
               className={t.guide ? styles.guideTarget : styles.target}
               x={t.x}
-              y={SLOPE.home + SLOPE.gap}
+              y={ground}
               width={t.w}
-              height={SLOPE.target.h}
+              height={sizes.target.h}
               rx={2}
             />
-            <text className={styles.targetName} x={t.x + t.w / 2} y={SLOPE.home + SLOPE.gap + 18}>
+            <text
+              className={styles.targetName}
+              fontSize={Math.max(13, sizes.type.name - 1)}
+              x={t.x + t.w / 2}
+              y={ground + sizes.target.h * 0.43}
+            >
               {toGlyphs(t.name)}
             </text>
-            <text className={styles.targetDegree} x={t.x + t.w / 2} y={SLOPE.home + SLOPE.gap + 35}>
+            <text
+              className={styles.targetDegree}
+              fontSize={Math.max(13, sizes.type.degree - 0.5)}
+              x={t.x + t.w / 2}
+              y={ground + sizes.target.h * 0.85}
+            >
               {toGlyphs(t.degree)}
             </text>
           </g>
         ))}
         {next === null && (
-          <text className={styles.nothing} x={SLOPE.width / 2} y={SLOPE.home + SLOPE.gap + 22}>
+          <text className={styles.nothing} x={widthOf(sizes) / 2} y={ground + 22}>
             No next chord, so no way home is drawn. Add one: … over {toGlyphs(chord.symbol)} to …
           </text>
         )}
@@ -150,12 +194,12 @@ export const Slope = ({ reading, chosen, onChoose, onHear }: Props) => {
             onHear(i)
           }}
         >
-          <Tab tab={tab} lifted={i === chosen} />
+          <Tab tab={tab} lifted={i === chosen} sizes={sizes} />
         </g>
       ))}
       <g aria-hidden="true">
         {layout.marks.map((m) => (
-          <text key={m.index} className={styles.mark} x={m.x} y={m.y + 5}>
+          <text key={m.index} className={styles.mark} fontSize={sizes.type.mark} x={m.x} y={m.y + 5}>
             {m.text}
           </text>
         ))}

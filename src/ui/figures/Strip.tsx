@@ -47,14 +47,7 @@ export const Strip = ({ chart, spots, current, onGo }: Props) => {
       )}
       <div ref={scroller} className={styles.scroller}>
         <svg role="list" aria-label="Strip" className={styles.strip} width={layout.width} height={STRIP.height}>
-          <line
-            className={styles.homeLine}
-            x1={0}
-            x2={layout.width}
-            y1={STRIP.home}
-            y2={STRIP.home}
-            aria-hidden="true"
-          />
+          <line className={styles.homeLine} x1={0} x2="100%" y1={STRIP.home} y2={STRIP.home} aria-hidden="true" />
           {spots.map((s, i) => {
             const box = layout.boxes[i]
             if (!box) return null
@@ -92,7 +85,7 @@ export const Strip = ({ chart, spots, current, onGo }: Props) => {
                     </>
                   )}
                   {s.by !== 'home' && s.spot.length <= full && (
-                    <circle className={styles.laid} cx={box.x + 3} cy={STRIP.top - 6} r={3} />
+                    <path className={styles.laid} d={`M${box.x + 8},${STRIP.symbols + 1} h22`} />
                   )}
                 </g>
               </g>

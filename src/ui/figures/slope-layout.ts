@@ -1,7 +1,24 @@
 import { type Exit, type NoteReading, pitchClass, type Reading, targetsOf } from '../../core/index.ts'
 
 /** Sizes of the slope view in its own units; the picture scales as a whole. */
-export const SLOPE = {
+export interface SlopeSizes {
+  readonly column: number
+  /** Width of the half column at each side. */
+  readonly half: number
+  /** Where the plot begins, under the degree names. */
+  readonly top: number
+  /** Height of a fade of 100. */
+  readonly plot: number
+  readonly tab: { readonly w: number; readonly h: number }
+  /** From the home line down to the next chord's tones. */
+  readonly gap: number
+  readonly target: { readonly w: number; readonly h: number }
+  readonly mark: { readonly w: number; readonly h: number }
+  /** Type: note names, degrees, signs. */
+  readonly type: { readonly name: number; readonly degree: number; readonly mark: number }
+}
+
+export const WIDE: SlopeSizes = {
   column: 40,
   half: 28,
   top: 40,
@@ -9,16 +26,26 @@ export const SLOPE = {
   tab: { w: 36, h: 48 },
   gap: 36,
   target: { w: 36, h: 42 },
-  get width() {
-    return this.half * 2 + this.column * 13
-  },
-  get home() {
-    return this.top + this.tab.h + this.plot
-  },
-  get height() {
-    return this.home + this.gap + this.target.h + 2
-  },
-} as const
+  mark: { w: 24, h: 16 },
+  type: { name: 16, degree: 14.5, mark: 14 },
+}
+
+/** For a telephone on the stand: drawn at its own size on 336 px. */
+export const NARROW: SlopeSizes = {
+  column: 24,
+  half: 12,
+  top: 34,
+  plot: 240,
+  tab: { w: 23, h: 42 },
+  gap: 30,
+  target: { w: 23, h: 38 },
+  mark: { w: 21, h: 14 },
+  type: { name: 13, degree: 13, mark: 13 },
+}
+
+export const widthOf = (s: SlopeSizes): number => s.half * 2 + s.column * 13
+export const homeOf = (s: SlopeSizes): number => s.top + s.tab.h + s.plot
+export const heightOf = (s: SlopeSizes): number => homeOf(s) + s.gap + s.target.h + 2
 
 export interface Point {
   readonly x: number
@@ -62,10 +89,10 @@ export interface SlopeLayout {
 }
 
 /** Centre of a column, -1 (left half) to 13 (right half). */
-const columnX = (column: number): number => {
-  if (column < 0) return SLOPE.half / 2
-  if (column > 12) return SLOPE.width - SLOPE.half / 2
-  return SLOPE.half + SLOPE.column * (column + 0.5)
+const columnX = (s: SlopeSizes, column: number): number => {
+  if (column < 0) return s.half / 2
+  if (column > 12) return widthOf(s) - s.half / 2
+  return s.half + s.column * (column + 0.5)
 }
 
 const STEP: Readonly<Record<Exit['how'], number>> = {
@@ -109,30 +136,30 @@ interface Box {
 }
 const overlap = (a: Box, b: Box): boolean => a.x < b.x + b.w && b.x < a.x + a.w && a.y < b.y + b.h && b.y < a.y + a.h
 
-const MARK = { w: 24, h: 16 }
-const boxAt = ({ x, y }: Point): Box => ({ x: x - MARK.w / 2, y: y - MARK.h / 2, ...MARK })
+const boxAt = ({ x, y }: Point, mark: SlopeSizes['mark']): Box => ({ x: x - mark.w / 2, y: y - mark.h / 2, ...mark })
 
 /** Puts each exit's sign beside its path, at the first place along it where it covers no tab and no other sign. */
-const placeMarks = (slides: readonly Slide[], blocked: readonly Box[]): readonly Mark[] => {
+const placeMarks = (sizes: SlopeSizes, slides: readonly Slide[], blocked: readonly Box[]): readonly Mark[] => {
   const taken: Box[] = [...blocked]
+  const half = sizes.mark.w / 2
   return slides
     .filter((s) => s.best)
     .map((slide) => {
       const sides = slide.exit.how.endsWith('down') ? [-1, 1] : [1, -1]
       const spots = [0.1, 0.16, 0.24, 0.34, 0.45, 0.56, 0.67, 0.78].flatMap((t) => {
         const on = onCurve(slide.from, slide.to, t)
-        return sides.map((side) => ({ x: on.x + side * (MARK.w / 2 + 5), y: on.y + 6 }))
+        return sides.map((side) => ({ x: on.x + side * (half + 5), y: on.y + 6 }))
       })
       const free = spots.find(
-        (p) => p.x > MARK.w / 2 && p.x < SLOPE.width - MARK.w / 2 && !taken.some((b) => overlap(b, boxAt(p))),
+        (p) => p.x > half && p.x < widthOf(sizes) - half && !taken.some((b) => overlap(b, boxAt(p, sizes.mark))),
       )
       const { x, y } = free ?? (spots[0] as Point)
-      taken.push(boxAt({ x, y }))
+      taken.push(boxAt({ x, y }, sizes.mark))
       return { index: slide.index, text: EXIT_SIGN[slide.exit.how], x, y }
     })
 }
 
-const targetBoxes = (reading: Reading, used: ReadonlySet<number>): readonly TargetBox[] => {
+const targetBoxes = (sizes: SlopeSizes, reading: Reading, used: ReadonlySet<number>): readonly TargetBox[] => {
   const { chord, next, school } = reading.place
   if (next === null) return []
   const targets = targetsOf(next, school)
@@ -142,13 +169,13 @@ const targetBoxes = (reading: Reading, used: ReadonlySet<number>): readonly Targ
     const target = targets[pc]
     const side = column < 0 || column > 12
     if (!target || ((target.kind === 'extension' || side) && !used.has(column))) continue
-    const w = side ? SLOPE.half - 2 : SLOPE.target.w
+    const w = side ? sizes.half - 2 : sizes.target.w
     boxes.push({
       pc,
       name: target.note.name,
       degree: target.degree,
       guide: target.guide,
-      x: columnX(column) - w / 2,
+      x: columnX(sizes, column) - w / 2,
       w,
     })
   }
@@ -156,11 +183,11 @@ const targetBoxes = (reading: Reading, used: ReadonlySet<number>): readonly Targ
 }
 
 /** Where everything in the slope view stands, as plain data. Names and degrees are ASCII. */
-export const layoutSlope = (reading: Reading): SlopeLayout => {
+export const layoutSlope = (reading: Reading, sizes: SlopeSizes = WIDE): SlopeLayout => {
   const { chord, next } = reading.place
   const columns = Array.from({ length: 13 }, (_, i) => ({
     degree: chord.names[i % 12] ?? '',
-    x: columnX(i),
+    x: columnX(sizes, i),
     own: ((chord.ownSet >> (i % 12)) & 1) === 1,
   }))
   const ups = reading.notes.map((n) => pitchClass(n.note.pc - chord.root.pc))
@@ -168,23 +195,30 @@ export const layoutSlope = (reading: Reading): SlopeLayout => {
   const tabs = reading.notes.map(
     (note, i): TabBox => ({
       note,
-      x: columnX(columnsOf[i] ?? 0) - SLOPE.tab.w / 2,
-      y: SLOPE.home - SLOPE.tab.h - (note.fade / 100) * SLOPE.plot,
+      x: columnX(sizes, columnsOf[i] ?? 0) - sizes.tab.w / 2,
+      y: homeOf(sizes) - sizes.tab.h - (note.fade / 100) * sizes.plot,
     }),
   )
   const slides = reading.notes.flatMap((note, index) =>
     note.exits.map((exit, rank): Slide => {
       const column = columnsOf[index] ?? 0
-      const from = { x: columnX(column), y: (tabs[index]?.y ?? 0) + SLOPE.tab.h }
-      const to = { x: columnX(arrival(column, exit)), y: SLOPE.home + SLOPE.gap }
+      const from = { x: columnX(sizes, column), y: (tabs[index]?.y ?? 0) + sizes.tab.h }
+      const to = { x: columnX(sizes, arrival(column, exit)), y: homeOf(sizes) + sizes.gap }
       return { index, exit, best: rank === 0, from, to, path: curve(from, to) }
     }),
   )
   const used = new Set(slides.filter((s) => s.best).map((s) => arrival(columnsOf[s.index] ?? 0, s.exit)))
-  const blocked = tabs.map((t) => ({ x: t.x, y: t.y, w: SLOPE.tab.w + 3, h: SLOPE.tab.h }))
+  const blocked = tabs.map((t) => ({ x: t.x, y: t.y, w: sizes.tab.w + 3, h: sizes.tab.h }))
   const stubs =
     next === null
       ? []
-      : tabs.filter((t) => t.note.exits.length === 0).map((t) => ({ x: t.x + SLOPE.tab.w / 2, y: t.y + SLOPE.tab.h }))
-  return { columns, tabs, targets: targetBoxes(reading, used), slides, marks: placeMarks(slides, blocked), stubs }
+      : tabs.filter((t) => t.note.exits.length === 0).map((t) => ({ x: t.x + sizes.tab.w / 2, y: t.y + sizes.tab.h }))
+  return {
+    columns,
+    tabs,
+    targets: targetBoxes(sizes, reading, used),
+    slides,
+    marks: placeMarks(sizes, slides, blocked),
+    stubs,
+  }
 }

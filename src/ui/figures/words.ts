@@ -1,12 +1,12 @@
-import { type Job, jobName, type NoteReading, toGlyphs } from '../../core/index.ts'
+import { type Harmony, type Job, jobName, type NoteReading, toGlyphs } from '../../core/index.ts'
 
 /** What a screen reader says of a tab: `D, 7, outside, rub, fade 95`. */
 export const noteLabel = (n: NoteReading): string =>
   [toGlyphs(n.note.name), toGlyphs(n.degree), n.role, ...(n.rub ? ['rub'] : []), `fade ${n.fade}`].join(', ')
 
-/** A chord's job in words for the eye. */
-export const jobWords = (job: Job | null): string => {
-  if (job === null) return 'nothing follows'
+/** A chord's job in words for the eye; alone, a dominant is taken as resolving. */
+export const jobWords = (job: Job | null, chord: Harmony): string => {
+  if (job === null) return chord.kind === 'chord' && chord.family === 'dominant' ? 'alone, taken as resolving' : 'alone'
   const words = toGlyphs(jobName(job))
   return job.kind === 'V' || job.kind === 'substitute V' ? `${words}, resolves` : words
 }

@@ -6,11 +6,11 @@ import styles from './InstrumentBar.module.css'
 /** Asked once, without blocking: concert pitch until it is answered. */
 export const InstrumentBar = () => (
   <section className={styles.bar} aria-label="Your instrument">
-    <p>Which pitch do you read? Everything is shown, and typed, in it.</p>
+    <p>Which pitch do you read? Everything is then shown, and typed, in it.</p>
     <div className={styles.choices}>
       {INSTRUMENTS.map((i) => (
-        <Button key={i.id} onClick={() => void keepSetting('instrument', i.id)}>
-          {i.name}
+        <Button key={i.id} aria-label={i.name} title={i.name} onClick={() => void keepSetting('instrument', i.id)}>
+          {i.short}
         </Button>
       ))}
     </div>

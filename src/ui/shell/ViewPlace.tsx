@@ -1,15 +1,10 @@
-import { Component, lazy, type ReactNode, Suspense } from 'react'
+import { useStore } from '@nanostores/react'
+import { Component, type ReactNode, useEffect } from 'react'
 import { Button } from '../parts/Button.tsx'
 import { deskAt } from '../stores/desk.ts'
-import type { ViewId } from '../stores/place.ts'
 import { type Boot, startSession, useKept, usePlace } from '../stores/session.ts'
-import type { ViewProps } from '../views/view.ts'
 import styles from './ViewPlace.module.css'
-
-const VIEW_OF = {
-  desk: lazy(() => import('../views/desk/DeskView.tsx')),
-  setup: lazy(() => import('../views/setup/SetupView.tsx')),
-} as const satisfies Record<ViewId, React.LazyExoticComponent<(props: ViewProps) => ReactNode>>
+import { $viewsLoaded, loadView, viewIfLoaded } from './views.ts'
 
 /** A view that fails says so and offers to start over; the shell, the sound and what was kept go on. */
 class Guard extends Component<{ readonly children: ReactNode }, { readonly failed: boolean }> {
@@ -33,19 +28,21 @@ export const ViewPlace = ({ boot }: { readonly boot: Boot }) => {
   startSession(boot)
   const place = usePlace(boot)
   const kept = useKept(boot)
-  const View = VIEW_OF[place.view]
+  const View = viewIfLoaded(place.view)
+  useStore($viewsLoaded)
+  useEffect(() => {
+    void loadView(place.view)
+  }, [place.view])
   return (
     <main className={styles.main}>
       <Guard key={place.view}>
-        <Suspense
-          fallback={
-            <p className={styles.loading} role="status">
-              One moment …
-            </p>
-          }
-        >
+        {View ? (
           <View place={place} kept={kept} desk={deskAt(place, kept)} />
-        </Suspense>
+        ) : (
+          <p className={styles.loading} role="status">
+            One moment …
+          </p>
+        )}
       </Guard>
     </main>
   )

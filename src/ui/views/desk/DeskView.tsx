@@ -28,10 +28,11 @@ const Mends = ({ reading, desk }: { readonly reading: Reading; readonly desk: De
   const back = reverse(desk.instrument.written)
   return (
     <ul className={styles.mends} aria-label="Mends">
+      <li className={styles.soft}>Mend</li>
       {mends.map((m) => (
         <li key={m.becomes.name}>
           <Button onClick={() => go({ over: transposeOverlay(m.becomes, back).name })}>
-            Mend: {toGlyphs(m.from.name)} to {toGlyphs(m.to.name)} gives {toGlyphs(m.becomes.name)}, fade {m.fade}
+            {toGlyphs(m.from.name)} to {toGlyphs(m.to.name)}: {toGlyphs(m.becomes.name)}, fade {m.fade}
           </Button>
         </li>
       ))}
@@ -42,7 +43,7 @@ const Mends = ({ reading, desk }: { readonly reading: Reading; readonly desk: De
 const titleNote = (desk: Desk): string => {
   switch (desk.current?.by) {
     case 'home':
-      return 'the home scale: type what you would lay over it'
+      return 'the home scale'
     case 'idea':
       return 'kept here'
     default:

@@ -11,7 +11,6 @@ import {
   transposeOverlay,
 } from '../../../core/index.ts'
 import { Multiple } from '../../figures/Multiple.tsx'
-import { beatText } from '../../figures/words.ts'
 import { Button } from '../../parts/Button.tsx'
 import { layIdea } from '../../stores/actions.ts'
 import type { Desk } from '../../stores/desk.ts'
@@ -36,10 +35,7 @@ const Idea = ({ idea, desk, here }: { readonly idea: IdeaRow; readonly desk: Des
   const reading = readingOf(idea, desk)
   if (!reading) return null
   const { chord, next } = reading.place
-  const where =
-    here && idea.bar !== null
-      ? `bar ${idea.bar}${idea.beat !== null && idea.beat > 1 ? `, beat ${beatText(idea.beat)}` : ''}`
-      : ''
+  const where = here && idea.bar !== null ? ` in bar ${idea.bar}` : next ? ` to ${toGlyphs(next.symbol)}` : ''
   return (
     <li className={styles.idea}>
       <button type="button" className={styles.lay} onClick={() => layIdea(idea)}>
@@ -48,8 +44,7 @@ const Idea = ({ idea, desk, here }: { readonly idea: IdeaRow; readonly desk: Des
           <span className={styles.name}>{toGlyphs(reading.overlay.name)}</span>
           <span className={styles.over}>
             over {toGlyphs(chord.symbol)}
-            {next ? ` to ${toGlyphs(next.symbol)}` : ''}
-            {where ? ` · ${where}` : ''}
+            {where}
           </span>
         </span>
         <span className={styles.number}>

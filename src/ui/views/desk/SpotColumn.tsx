@@ -21,25 +21,16 @@ const Home = ({ reading }: { readonly reading: Reading }) => {
   const { home } = reading.place
   const inside = readOver(homeOverlay(home.first), reading.place)
   const passing = inside.notes.filter((n) => n.role === 'suspension').map((n) => toGlyphs(n.note.name))
+  const others = home.others.map((o) => toGlyphs(homeName(o).replace(`${o.root.name} `, '')))
   return (
     <div>
       <p className={styles.small}>Inside here</p>
       <h2 className={styles.scale}>{toGlyphs(homeName(home.first))}</h2>
       <TabRow reading={inside} label="Home scale" />
-      <p className={styles.why}>
-        {passing.length > 0 && `${list(passing, 'and')} may pass, not rest. `}
-        Because {home.because}.
+      {passing.length > 0 && <p className={styles.why}>{list(passing, 'and')} may pass, not rest.</p>}
+      <p className={styles.soft}>
+        Home: {home.because}.{others.length > 0 && ` Also heard as ${list(others, 'or')}.`}
       </p>
-      {home.others.length > 0 && (
-        <p className={styles.soft}>
-          Also heard as{' '}
-          {list(
-            home.others.map((o) => toGlyphs(homeName(o).replace(`${o.root.name} `, ''))),
-            'or',
-          )}
-          .
-        </p>
-      )}
     </div>
   )
 }
@@ -74,7 +65,7 @@ export const SpotColumn = ({ desk, current }: { readonly desk: Desk; readonly cu
       <div>
         <p className={styles.chord}>{toGlyphs(spot.chord.symbol)}</p>
         {sounding && <p className={styles.job}>imagined: {toGlyphs(sounding.symbol)} sounds</p>}
-        <p className={styles.job}>{jobWords(reading?.place.job ?? current.job)}</p>
+        <p className={styles.job}>{jobWords(reading?.place.job ?? current.job, spot.chord)}</p>
         <p className={styles.soft}>
           bar {spot.bar}, {length}
           {from}

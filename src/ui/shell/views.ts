@@ -1,0 +1,31 @@
+import { atom } from 'nanostores'
+import type { ComponentType } from 'react'
+import { readPlace, type ViewId } from '../stores/place.ts'
+import type { ViewProps } from '../views/view.ts'
+
+type View = ComponentType<ViewProps>
+
+const LOADERS: Readonly<Record<ViewId, () => Promise<{ readonly default: View }>>> = {
+  desk: () => import('../views/desk/DeskView.tsx'),
+  setup: () => import('../views/setup/SetupView.tsx'),
+}
+
+const loaded = new Map<ViewId, View>()
+
+/** Counts the views that have come, so that the place can show one that was waited for. */
+export const $viewsLoaded = atom(0)
+
+export const viewIfLoaded = (id: ViewId): View | undefined => loaded.get(id)
+
+export const loadView = async (id: ViewId): Promise<void> => {
+  if (loaded.has(id)) return
+  loaded.set(id, (await LOADERS[id]()).default)
+  $viewsLoaded.set(loaded.size)
+}
+
+// The first view is there before the page hydrates: one that suspended would be streamed with inline scripts, which the
+// CSP refuses. The server loads it from the page; the browser here.
+if (typeof location !== 'undefined') {
+  const asked = readPlace(location.pathname, new URLSearchParams(location.search))
+  if (asked) await loadView(asked.view)
+}
