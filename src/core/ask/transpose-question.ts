@@ -4,7 +4,7 @@ import { readChord } from '../chord/parse.ts'
 import { printSymbol } from '../chord/print.ts'
 import { notesOverlay, type Overlay, pairOf, placeOn } from '../material/overlay.ts'
 import type { Note } from '../pitch/note.ts'
-import { type Interval, moveUnder, writtenRoot } from '../pitch/transpose.ts'
+import { type Interval, moveRoot, moveUnder, writtenRoot } from '../pitch/transpose.ts'
 import type { Question } from './question.ts'
 
 /** A chord moved by an interval, its bass and upper chord with it. Roots take plain names where they must. */
@@ -51,8 +51,28 @@ const transposeText = (text: string, chart: Chart, by: Interval): string =>
       text,
     )
 
+const rootsOf = (q: Question): readonly Note[] => {
+  if (q.kind !== 'reading') return []
+  const overlay = q.overlay.groups?.map((g) => g.root) ?? [q.overlay.root]
+  return [...overlay, q.chord.root, ...(q.next ? [q.next.root] : [])]
+}
+
+/**
+ * The interval, or the one a letter away, whichever keeps every root of the question plain: so that all of them are
+ * respelled together and a B does not stand beside a D flat.
+ */
+const plainest = (q: Question, by: Interval): Interval => {
+  const plain = (i: Interval) =>
+    rootsOf(q).filter(
+      (r) => writtenRoot(r, i) === moveRoot(r, i) && moveRoot(r, i).letter === (((r.letter + i.letters) % 7) + 7) % 7,
+    )
+  const ways = [by, { ...by, letters: by.letters - 1 }, { ...by, letters: by.letters + 1 }]
+  return ways.find((way) => plain(way).length === rootsOf(q).length) ?? by
+}
+
 /** A whole question in another pitch: what a transposing player typed, as the core and the address keep it. */
-export const transposeQuestion = (q: Question, by: Interval): Question => {
+export const transposeQuestion = (q: Question, interval: Interval): Question => {
+  const by = interval.semitones === 0 ? interval : plainest(q, interval)
   switch (q.kind) {
     case 'reading':
       return {

@@ -38,4 +38,4 @@ export const noteFade = (j: Judgement, chord: Chord, w: Weights): number => {
 
 /** An overlay's fade: 0.7 of the mean of its notes and 0.3 of the worst, rounded once. `worst` leaves passing notes out. */
 export const overlayFade = (sum: number, count: number, worst: number, w: Weights): number =>
-  Math.round(((w.meanShare * sum) / count + (100 - w.meanShare) * worst) / 100)
+  Math.round((w.meanShare * sum + (100 - w.meanShare) * worst * count) / (100 * count))

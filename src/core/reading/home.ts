@@ -35,9 +35,11 @@ const onChord = (chord: Chord, material: Material, up: number): HomeScale => ({
 const keepsSymbol = (chord: Chord, set: PcSet, strictly: boolean): boolean =>
   holds(set, union(ownTones(chord), chord.statedSet)) && (!strictly || shared(set, chord.deniedSet) === 0)
 
+/** The tones a scale must hold: not a foreign bass, nor a natural fifth, which no symbol states. */
 const ownTones = (chord: Chord): PcSet => {
-  const bass = 1 << pitchClass(chord.bass.pc - chord.root.pc)
-  return (chord.bass === chord.root ? chord.ownSet : chord.ownSet & ~bass) as PcSet
+  const bass = chord.bass === chord.root ? 0 : 1 << pitchClass(chord.bass.pc - chord.root.pc)
+  const fifth = chord.fifth === '5' ? 1 << 7 : 0
+  return (chord.ownSet & ~bass & ~fifth) as PcSet
 }
 
 /** What the symbol states comes before function and school: a scale that contradicts it gives way to one that does not. */

@@ -75,15 +75,15 @@ const rubbedNote = (chord: Chord, j: Judgement): Note | null => {
 
 const EXIT_WEIGHT: Readonly<Record<Role, number>> = { chord: 1, extension: 1, altered: 2, suspension: 2, outside: 2 }
 
-/** The mean of the best exits, altered, suspension and outside notes counted twice, as 0..100. */
+/** The mean of the best exits, altered, suspension and outside notes counted twice, as 0..100; summed in whole hundredths. */
 const landingOf = (notes: readonly NoteReading[]): number => {
   let sum = 0
   let weight = 0
   for (const n of notes) {
-    sum += EXIT_WEIGHT[n.role] * (n.exits[0]?.strength ?? 0)
+    sum += EXIT_WEIGHT[n.role] * Math.round(100 * (n.exits[0]?.strength ?? 0))
     weight += EXIT_WEIGHT[n.role]
   }
-  return Math.round((100 * sum) / weight)
+  return Math.round(sum / weight)
 }
 
 const readNote = (
