@@ -1,0 +1,121 @@
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { PGlite } from '@electric-sql/pglite'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { openDatabase } from './database.ts'
+import { KIND_NAMES, KINDS } from './kinds.ts'
+import { Problem } from './problems.ts'
+import { CHANGES, SORTS, statementsFor } from './queries.ts'
+import { createRow, deleteRow, getRow, listRows, redo, undo, updateRow } from './rows.ts'
+import type { Database } from './sql.ts'
+
+const directory = mkdtempSync(join(tmpdir(), 'crossfade-rows-'))
+let db: Database
+
+beforeAll(async () => {
+  db = await openDatabase(directory)
+})
+afterAll(async () => {
+  await db.close()
+  rmSync(directory, { recursive: true })
+})
+
+const chart = (title: string) => ({ title, text: `title = ${title}\n| C |`, tags: [] })
+const code = async (work: Promise<unknown>): Promise<string> =>
+  work.then(
+    () => 'done',
+    (error: unknown) => (error instanceof Problem ? error.code : String(error)),
+  )
+
+describe('the data', () => {
+  it('refuses a second opening of the same directory, with a sentence', async () => {
+    await expect(openDatabase(directory)).rejects.toThrow(/in use by another Crossfade/)
+  })
+
+  it('undoes and redoes making, changing and removing, and counts the version up each time', async () => {
+    const made = await createRow(db, 'charts', chart('Bilge'))
+    const changed = await updateRow(db, 'charts', made.id, 1, chart('Ballast'))
+    expect(changed.version).toBe(2)
+    await deleteRow(db, 'charts', made.id)
+    expect(await code(getRow(db, 'charts', made.id))).toBe('not_found')
+
+    expect(await undo(db, null)).toMatchObject({
+      action: 'delete',
+      kind: 'charts',
+      row: { title: 'Ballast', version: 4 },
+    })
+    expect(await undo(db, null)).toMatchObject({ action: 'update', row: { title: 'Bilge', version: 5 } })
+    expect(await undo(db, null)).toMatchObject({ action: 'create', row: null })
+    expect(await code(getRow(db, 'charts', made.id))).toBe('not_found')
+
+    expect(await redo(db, null)).toMatchObject({ action: 'create', row: { title: 'Bilge' } })
+    expect(await redo(db, null)).toMatchObject({ action: 'update', row: { title: 'Ballast' } })
+    const after = await createRow(db, 'charts', chart('Anew'))
+    expect(await code(redo(db, null))).toBe('nothing_to_redo')
+    expect(after.version).toBe(1)
+  })
+
+  it('never overwrites a version it did not read, and shows the row that stands', async () => {
+    const { id } = await createRow(db, 'charts', chart('Keel'))
+    await updateRow(db, 'charts', id, 1, chart('Keel two'))
+    const stale = updateRow(db, 'charts', id, 1, chart('Keel three'))
+    await expect(stale).rejects.toMatchObject({ code: 'stale_version', current: { title: 'Keel two', version: 2 } })
+  })
+
+  it('undoes a given change only where nothing came after it on the same row', async () => {
+    const { id } = await createRow(db, 'ideas', { overlay: 'B dorian', chord: 'Eb7', tags: [] })
+    const removed = await deleteRow(db, 'ideas', id)
+    await undo(db, removed.change)
+    expect(await code(undo(db, removed.change))).toBe('nothing_to_undo')
+    const again = await deleteRow(db, 'ideas', id)
+    const made = await db.query<{ id: string }>(
+      "select id::text as id from changes where row_id = $1 and action = 'create'",
+      [id],
+    )
+    expect(await code(undo(db, made[0]?.id ?? ''))).toBe('changed_since')
+    expect(await code(undo(db, again.change))).toBe('done')
+  })
+
+  it('points an idea at a chart that is there', async () => {
+    const lost = createRow(db, 'ideas', { overlay: 'B+', chord: 'A7', tags: [], chartId: 'nowhere' })
+    await expect(lost).rejects.toMatchObject({ code: 'bad_request', errors: [{ path: 'chartId' }] })
+  })
+
+  it('walks a list to its end in each order, every row once', async () => {
+    for (let i = 0; i < 7; i++) await createRow(db, 'charts', chart(`Rope ${i}`))
+    for (const sort of SORTS) {
+      const seen: string[] = []
+      let after: string | null = null
+      do {
+        const page: Awaited<ReturnType<typeof listRows>> = await listRows(db, 'charts', {
+          q: 'rope',
+          sort,
+          limit: 3,
+          after,
+        })
+        seen.push(...page.items.map((r) => String(r.title)))
+        after = page.next
+      } while (after !== null)
+      const upward = Array.from({ length: 7 }, (_, i) => `Rope ${i}`)
+      expect(seen, sort).toEqual(sort === '-updatedAt' ? upward.reverse() : upward)
+    }
+    expect(await code(listRows(db, 'charts', { q: '', sort: 'title', limit: 3, after: 'x' }))).toBe('bad_request')
+  })
+})
+
+describe('every query', () => {
+  it('is prepared by the database as it stands', async () => {
+    const pg = await PGlite.create()
+    const migrations = import.meta.glob<string>('./migrations/*.sql', { query: '?raw', import: 'default', eager: true })
+    for (const text of Object.values(migrations)) await pg.exec(text)
+    const perKind = KIND_NAMES.flatMap((name) => {
+      const { list, ...rest } = statementsFor(KINDS[name])
+      return [...Object.values(rest), ...SORTS.map(list)]
+    })
+    const all = [...perKind, ...Object.values(CHANGES)]
+    expect(all.length).toBeGreaterThan(20)
+    for (const text of all) await pg.describeQuery(text)
+    await pg.close()
+  })
+})

@@ -1,0 +1,76 @@
+import { describe, expect, it } from 'vitest'
+import { deskOf } from './desk.ts'
+import type { Kept } from './kept.ts'
+import { addressOf, type Place, readPlace } from './place.ts'
+import { settingsFrom } from './settings.ts'
+
+const PLACE: Place = { view: 'desk', chart: 'c1', sketch: null, bar: 1, beat: 1, over: null, sounds: null }
+const at = { id: 'x', version: 1, createdAt: '', updatedAt: '' }
+const kept = (text: string, settings: Record<string, unknown> = {}): Kept => ({
+  charts: [{ id: 'c1', title: 'Bollard' }],
+  chart: { ...at, id: 'c1', title: 'Bollard', text },
+  missing: false,
+  loading: false,
+  ideas: [],
+  settings: Object.entries(settings).map(([name, value]) => ({ ...at, name, value })),
+})
+
+describe('the place', () => {
+  it.each([
+    [{ ...PLACE, over: 'B+', bar: 3, beat: 3.5 }],
+    [{ ...PLACE, chart: null, sketch: '| F#m7 | B7 |', over: 'Ab & Bb+' }],
+    [{ ...PLACE, view: 'setup' as const }],
+    [{ ...PLACE, chart: null, sketch: '| (A|Bb) |', sounds: 'Ebm7' }],
+  ])('survives the address and back', (place) => {
+    const url = new URL(addressOf(place), 'http://x')
+    expect(readPlace(url.pathname, url.searchParams)).toEqual(place)
+  })
+  it('encodes plus and sharp', () => {
+    expect(addressOf({ ...PLACE, chart: null, sketch: '| F#m7 |', over: 'B+' })).toBe(
+      '/desk?sketch=%7C+F%23m7+%7C&over=B%2B',
+    )
+  })
+  it('knows no other address', () => {
+    expect(readPlace('/harbour', new URLSearchParams())).toBeNull()
+    expect(readPlace('/', new URLSearchParams('bar=x&beat=-2'))).toMatchObject({ bar: 1, beat: 1 })
+  })
+})
+
+describe('the desk', () => {
+  const text = 'key = E\nmetre = 5/4\n| F#m7 B7 | Emaj7 |'
+
+  it('finds the chord a place means, and shows its home scale where nothing is laid over it', () => {
+    const desk = deskOf({ ...PLACE, bar: 1, beat: 4 }, kept(text))
+    expect(desk.current).toMatchObject({ index: 1, beat: 3.5, by: 'home' })
+    expect(desk.current?.reading?.overlay.name).toBe('B mixolydian')
+  })
+
+  it('shows a transposing player written pitch, and keeps concert pitch behind it', () => {
+    const desk = deskOf({ ...PLACE, bar: 1, beat: 3.5, over: 'B+' }, kept(text, { instrument: 'bb' }))
+    expect(desk.spots.map((s) => s.spot.chord.symbol)).toEqual(['G#m7', 'C#7', 'F#maj7'])
+    expect(desk.current?.reading?.overlay.name).toBe('C#+')
+    expect(desk.concert?.overlay.name).toBe('B+')
+    expect(desk.concert?.chord.symbol).toBe('B7')
+    const concert = deskOf({ ...PLACE, bar: 1, beat: 3.5, over: 'B+' }, kept(text))
+    expect(desk.current?.reading?.fade).toBe(concert.current?.reading?.fade)
+  })
+
+  it('says what does not read, in the chart and in what is laid over it', () => {
+    expect(deskOf(PLACE, kept('| Hm7 |')).chartError).toMatchObject({ at: 2, found: 'Hm7' })
+    expect(deskOf({ ...PLACE, over: 'B foo' }, kept(text)).overlayError).toMatchObject({ at: 2, found: 'foo' })
+  })
+
+  it('has no next chord at the end of a sketch, and the first one at the end of a chart', () => {
+    const end = { ...PLACE, bar: 2 }
+    expect(deskOf(end, kept(text)).current?.next?.symbol).toBe('F#m7')
+    expect(deskOf({ ...end, sketch: '| F#m7 | B7 |' }, kept(text)).current?.next).toBeNull()
+  })
+
+  it('takes a setting it does not know for none', () => {
+    expect(settingsFrom([{ ...at, name: 'instrument', value: 'kazoo' }])).toEqual({
+      instrument: null,
+      look: 'system',
+      keys: 'on',
+    })
+  })
+})
