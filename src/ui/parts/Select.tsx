@@ -1,3 +1,4 @@
+import { useId } from 'react'
 import styles from './parts.module.css'
 
 interface Props<T extends string> {
@@ -10,23 +11,35 @@ interface Props<T extends string> {
 }
 
 /** A labelled choice among a few. */
-export const Select = <T extends string>({ label, hint, labelHidden = false, value, options, onPick }: Props<T>) => (
-  <label className={styles.field}>
-    <span className={labelHidden ? styles.hidden : styles.label}>{label}</span>
-    {hint && <span className={styles.hint}>{hint}</span>}
-    <select
-      className={styles.select}
-      value={value}
-      onChange={(e) => {
-        const picked = options.find((o) => o.value === e.target.value)
-        if (picked) onPick(picked.value)
-      }}
-    >
-      {options.map((o) => (
-        <option key={o.value} value={o.value}>
-          {o.label}
-        </option>
-      ))}
-    </select>
-  </label>
-)
+export const Select = <T extends string>({ label, hint, labelHidden = false, value, options, onPick }: Props<T>) => {
+  const id = useId()
+  const hintId = `${id}-hint`
+  return (
+    <div className={styles.field}>
+      <label htmlFor={id} className={labelHidden ? styles.hidden : styles.label}>
+        {label}
+      </label>
+      {hint && (
+        <p id={hintId} className={styles.hint}>
+          {hint}
+        </p>
+      )}
+      <select
+        id={id}
+        className={styles.select}
+        aria-describedby={hint ? hintId : undefined}
+        value={value}
+        onChange={(e) => {
+          const picked = options.find((o) => o.value === e.target.value)
+          if (picked) onPick(picked.value)
+        }}
+      >
+        {options.map((o) => (
+          <option key={o.value} value={o.value}>
+            {o.label}
+          </option>
+        ))}
+      </select>
+    </div>
+  )
+}

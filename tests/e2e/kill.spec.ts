@@ -1,0 +1,45 @@
+import { expect, test } from '@playwright/test'
+import { call, emptyData, type Running, removeData, startServer } from './server.ts'
+
+const CLIENTS = 4
+const KILLS = 3
+const SAVES = 200
+
+/** Saves until told to stop; what was acknowledged is remembered, what was cut off is not. */
+const client = async (base: string, name: string, going: () => boolean, saved: Map<string, string>): Promise<void> => {
+  for (let i = 0; going(); i++) {
+    const note = `${name} ${i}`
+    try {
+      const { status, body } = await call(base, 'POST', 'ideas', { overlay: 'B minor pentatonic', chord: 'Eb7', note })
+      if (status === 201) saved.set(body.id, note)
+    } catch {
+      return
+    }
+  }
+}
+
+test('no acknowledged idea is lost or changed when the server is killed while saving', async () => {
+  const data = emptyData()
+  const saved = new Map<string, string>()
+  let server: Running
+  for (let kill = 0; kill < KILLS; kill++) {
+    server = await startServer(data)
+    const until = Math.ceil((SAVES * (kill + 1)) / KILLS)
+    let killed = false
+    const clients = Array.from({ length: CLIENTS }, (_, c) =>
+      client(server.address, `${kill} ${c}`, () => !killed, saved),
+    )
+    while (saved.size < until) await new Promise((resolve) => setTimeout(resolve, 2))
+    await server.end('SIGKILL')
+    killed = true
+    await Promise.all(clients)
+  }
+  expect(saved.size).toBeGreaterThanOrEqual(SAVES)
+  server = await startServer(data)
+  for (const [id, note] of saved) {
+    const { status, body } = await call(server.address, 'GET', `ideas/${id}`)
+    expect([status, body.note, body.overlay, body.version]).toEqual([200, note, 'B minor pentatonic', 1])
+  }
+  expect(await server.end('SIGTERM')).toBe(0)
+  removeData(data)
+})

@@ -1,0 +1,32 @@
+import type { Locator, Page } from '@playwright/test'
+
+/** Goes to an address and waits until the page answers to keys. Collects what the browser complains of. */
+export const open = async (page: Page, address: string): Promise<void> => {
+  await page.goto(address)
+  await page.waitForSelector('html[data-ready]')
+}
+
+/** Violations of the policy, failed scripts and errors of the page, as they come. */
+export const complaints = (page: Page): readonly string[] => {
+  const said: string[] = []
+  page.on('console', (m) => m.type() === 'error' && said.push(m.text()))
+  page.on('pageerror', (e) => said.push(e.message))
+  return said
+}
+
+/** Types a question into the ask bar, by key alone. */
+export const ask = async (page: Page, question: string): Promise<void> => {
+  await page.keyboard.press('/')
+  await page.keyboard.type(question)
+  await page.keyboard.press('Enter')
+}
+
+export const searchbox = (page: Page): Locator => page.getByRole('searchbox', { name: 'Ask' })
+export const slope = (page: Page): Locator => page.getByRole('group', { name: 'Slope' })
+export const slopeNotes = (page: Page): Locator => slope(page).getByRole('button')
+/** What each note of the slope view says of itself, in the formula's order. */
+export const slopeLabels = (page: Page): Promise<(string | null)[]> =>
+  slopeNotes(page).evaluateAll((notes) => notes.map((n) => n.getAttribute('aria-label')))
+export const strip = (page: Page): Locator => page.getByRole('list', { name: 'Strip' })
+export const currentSpot = (page: Page): Locator => strip(page).locator('[aria-current="true"]')
+export const ideas = (page: Page): Locator => page.getByRole('list', { name: 'Ideas' }).getByRole('listitem')

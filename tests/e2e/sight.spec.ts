@@ -1,0 +1,117 @@
+import AxeBuilder from '@axe-core/playwright'
+import { expect, type Page, test } from '@playwright/test'
+import { ask, complaints, open } from './page.ts'
+import { call, emptyData, type Running, removeData, startServer } from './server.ts'
+
+let data: string
+let server: Running
+
+test.beforeAll(async () => {
+  data = emptyData()
+  server = await startServer(data)
+})
+test.afterAll(async () => {
+  await server.end()
+  removeData(data)
+})
+
+const findings = async (page: Page): Promise<readonly string[]> => {
+  const { violations } = await new AxeBuilder({ page }).analyze()
+  return violations.flatMap((v) => v.nodes.map((n) => `${v.id}: ${n.target.join(' ')}`))
+}
+
+for (const look of ['light', 'dark'] as const)
+  test.describe(look === 'dark' ? 'in club' : 'in light', () => {
+    test.use({ colorScheme: look })
+
+    test('nothing stands in the way of anyone: empty, loaded, wrong, gone, set-up, legend', async ({ page }) => {
+      const said = complaints(page)
+      if (look === 'light') {
+        await open(page, server.address)
+        await expect(page.getByRole('heading', { name: 'Lay something over a chord' })).toBeVisible()
+        expect(await findings(page)).toEqual([])
+        const text = 'title = Fenders\nkey = Ab\n== Rail\n| Ab6/9 | F7alt | Bbm11 Eb13b9 | (A|Bb) |'
+        const chart = await call(server.address, 'POST', 'charts', { title: 'Fenders', text })
+        await call(server.address, 'POST', 'ideas', {
+          overlay: 'E minor pentatonic',
+          chord: 'Eb7',
+          next: 'Abmaj7',
+          chartId: chart.body.id,
+          bar: 3,
+          beat: 3,
+        })
+      }
+      await open(page, `${server.address}desk?bar=3&beat=3&over=Ab+whole-half`)
+      expect(await findings(page)).toEqual([])
+      await ask(page, 'Bb foo over Eb7')
+      await expect(page.getByRole('alert')).toBeVisible()
+      expect(await findings(page)).toEqual([])
+      await open(page, `${server.address}desk?chart=gone`)
+      await expect(page.getByRole('alert')).toContainText('not here any more')
+      expect(await findings(page)).toEqual([])
+      await open(page, `${server.address}set-up`)
+      expect(await findings(page)).toEqual([])
+      await page.keyboard.press('?')
+      await expect(page.getByRole('dialog', { name: 'Shapes and keys' })).toBeVisible()
+      expect(await findings(page)).toEqual([])
+      expect(said).toEqual([])
+    })
+  })
+
+const SHIPPED = ['Familjen Grotesk', 'Atkinson Hyperlegible Next', 'DejaVu Sans', 'Noto Music']
+
+test('every glyph comes from a font that ships with the program', async ({ page }) => {
+  await open(page, `${server.address}desk?bar=3&beat=3&over=Ab+whole-half`)
+  await page.evaluate(() => document.fonts.ready)
+  const cdp = await page.context().newCDPSession(page)
+  await cdp.send('DOM.enable')
+  await cdp.send('CSS.enable')
+  const { root } = await cdp.send('DOM.getDocument', { depth: -1 })
+  const { nodeIds } = await cdp.send('DOM.querySelectorAll', { nodeId: root.nodeId, selector: 'body *' })
+  const used = new Map<string, number>()
+  for (const nodeId of nodeIds) {
+    const { fonts } = await cdp.send('CSS.getPlatformFontsForNode', { nodeId })
+    for (const f of fonts) {
+      const name = `${f.familyName}${f.isCustomFont ? '' : ' (of the system)'}`
+      used.set(name, (used.get(name) ?? 0) + f.glyphCount)
+    }
+  }
+  expect(used.size).toBeGreaterThan(2)
+  expect([...used.keys()].filter((name) => !SHIPPED.some((s) => name === s || name === `${s} Variable`))).toEqual([])
+  expect([...used.keys()].some((name) => name.startsWith('DejaVu Sans'))).toBe(true)
+})
+
+test('an injected inline script is refused', async ({ page }) => {
+  await open(page, server.address)
+  const ran = await page.evaluate(async () => {
+    const refused = new Promise((resolve) =>
+      document.addEventListener('securitypolicyviolation', () => resolve('refused')),
+    )
+    const script = document.createElement('script')
+    script.textContent = 'window.injected = true'
+    document.body.append(script)
+    return [await refused, 'injected' in window]
+  })
+  expect(ran).toEqual(['refused', false])
+})
+
+test('at 360 wide nothing sticks out and everything is in reach', async ({ page }) => {
+  await page.setViewportSize({ width: 360, height: 760 })
+  await open(page, `${server.address}desk?bar=3&beat=3&over=Ab+whole-half`)
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360)
+  for (const name of ['Keep', 'Hear', 'Play', 'Undo'])
+    await expect(page.getByRole('button', { name, exact: true })).toBeVisible()
+  const small = await page.evaluate(() =>
+    [...document.querySelectorAll('body *')]
+      .filter(
+        (e) =>
+          [...e.childNodes].some((c) => c.nodeType === 3 && c.textContent?.trim()) && e.getClientRects().length > 0,
+      )
+      .map((e) => {
+        const drawn = e instanceof SVGTextElement ? (e.getScreenCTM()?.a ?? 1) : 1
+        return { text: e.textContent ?? '', size: Number.parseFloat(getComputedStyle(e).fontSize) * drawn }
+      })
+      .filter(({ size }) => size < 12.9),
+  )
+  expect(small).toEqual([])
+})
