@@ -6,6 +6,7 @@ import {
   type Contents,
   contentsOf,
   type Exit,
+  guidesOf,
   homeName,
   homeReason,
   jobName,
@@ -25,6 +26,7 @@ import {
   roughnessOver,
   type School,
   spotsInChart,
+  tonesOf,
   type Weights,
 } from '../core/index.ts'
 
@@ -40,7 +42,7 @@ const noteAnswer = (n: NoteReading) => ({
   denied: n.denied,
   root: n.root,
   guide: n.guide,
-  rub: n.rub,
+  rub: n.rub !== null,
   keptBack: n.keptBack,
   fade: n.fade,
   exits: n.exits.map(exitAnswer),
@@ -114,8 +116,8 @@ export const chordAnswer = (chord: Chord) => ({
   root: chord.root.name,
   bass: chord.bass.name,
   family: chord.family,
-  tones: chord.tones.map((t) => ({ name: t.note.name, degree: t.degree, stated: t.stated })),
-  guides: chord.guides.map((n) => n.name),
+  tones: tonesOf(chord).map((t) => ({ name: t.note.name, degree: t.degree, stated: t.stated })),
+  guides: guidesOf(chord).map((n) => n.name),
 })
 
 /** A material by itself. */

@@ -1,8 +1,8 @@
 import type { Page } from '@playwright/test'
 
 /** Measures everything that reaches the loudspeakers: to be called before the page opens. */
-export const listen = (page: Page): Promise<void> =>
-  page.addInitScript(() => {
+export const listen = async (page: Page): Promise<void> => {
+  await page.addInitScript(() => {
     const connect = AudioNode.prototype.connect as (to: AudioNode, ...ports: number[]) => AudioNode
     const heard = { peak: 0, analyser: null as AnalyserNode | null }
     Object.assign(window, { heard })
@@ -28,6 +28,7 @@ export const listen = (page: Page): Promise<void> =>
       return connect.call(this, to, ...ports)
     } as typeof AudioNode.prototype.connect
   })
+}
 
 interface Heard {
   peak: number

@@ -1,6 +1,6 @@
 import { type Chart, spotsOf } from '../chart/chart.ts'
 import { buildChord, type Chord, type Harmony } from '../chord/chord.ts'
-import { readChord } from '../chord/parse.ts'
+import { buildPolychord, readChord } from '../chord/parse.ts'
 import { printSymbol } from '../chord/print.ts'
 import { notesOverlay, type Overlay, pairOf, placeOn } from '../material/overlay.ts'
 import type { Note } from '../pitch/note.ts'
@@ -15,11 +15,11 @@ export const transposeChord = (chord: Chord, by: Interval): Chord => {
     if (!upper?.ok || !lower?.ok) throw new Error(`a printed polychord does not read: ${chord.symbol}`)
     const low = transposeChord(lower.value, by)
     const high = transposeChord(upper.value, by)
-    return buildChord(low.root, low.bass, low, `(${high.symbol}|${low.symbol})`, high)
+    return buildPolychord(high, low)
   }
   const root = writtenRoot(chord.root, by)
   const bass = chord.bass === chord.root ? root : moveUnder(chord.bass, chord.root, root)
-  return buildChord(root, bass, chord, printSymbol(root, bass, chord))
+  return buildChord(root, bass, chord.quality, printSymbol(root, bass, chord.quality.recipe))
 }
 
 export const transposeHarmony = (harmony: Harmony, by: Interval): Harmony =>

@@ -19,8 +19,6 @@ export type Job =
       readonly minor: boolean
     }
 
-export type JobKind = Job['kind']
-
 const nameOf = (target: Chord): string => target.root.name + (isMinorTarget(target) ? 'm' : '')
 const to = (kind: 'V' | 'deceptive V' | 'substitute V' | 'backdoor V' | 'passing diminished', target: Chord): Job => ({
   kind,
@@ -33,7 +31,7 @@ const dominantJob = (up: number, next: Chord): Job => {
   if (up === 11) return to('substitute V', next)
   const restful = next.family === 'major' || next.family === 'augmented'
   if (up === 2 && restful) return to('backdoor V', next)
-  if (up === 2 && next.family === 'minor' && next.seventh !== '6')
+  if (up === 2 && next.family === 'minor' && next.quality.recipe.seventh !== '6')
     return { kind: 'deceptive V', of: plainNote(pitchClass(next.root.pc + 3)).name, minor: false }
   return { kind: 'static dominant' }
 }
@@ -53,9 +51,10 @@ export const jobFromNext = (chord: Harmony, next: Harmony | null): Job | null =>
   if (next === null || next.kind === 'no chord') return null
   const up = pitchClass(next.root.pc - chord.root.pc)
   if (isDominant(chord)) return dominantJob(up, next)
-  if (chord.family === 'augmented' && up === 5 && chord.seventh === null) return to('V', next)
+  if (chord.family === 'augmented' && up === 5 && chord.quality.recipe.seventh === null) return to('V', next)
   if (chord.family === 'diminished') return diminishedJob(up, next)
-  const subdominant = chord.family === 'half-diminished' || (chord.family === 'minor' && chord.seventh === 'b7')
+  const subdominant =
+    chord.family === 'half-diminished' || (chord.family === 'minor' && chord.quality.recipe.seventh === 'b7')
   if ((subdominant || chord.family === 'minor') && isDominant(next) && (up === 5 || (subdominant && up === 11))) {
     const minor = chord.family === 'half-diminished'
     const target = pitchClass(chord.root.pc - 2)

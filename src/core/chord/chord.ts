@@ -1,4 +1,4 @@
-import { degree, spell } from '../pitch/degree.ts'
+import { type Degree, degree, spell } from '../pitch/degree.ts'
 import { type Note, plainNote } from '../pitch/note.ts'
 import { has, setOf } from '../pitch/pcset.ts'
 import { type PcSet, pitchClass } from '../pitch/units.ts'
@@ -25,27 +25,35 @@ export interface Recipe {
   readonly omitted: readonly ('3' | '5')[]
 }
 
-/**
- * A chord as the core knows it. The sets are relative to the root (bit 0 is the root), so that one lookup by
- * semitones above the root answers for every key. Source: theory page, section 2.
- */
-export interface Chord extends Recipe {
-  readonly kind: 'chord'
-  /** Canonical printed form, ASCII: parsing it gives this chord again. */
-  readonly symbol: string
-  readonly root: Note
-  readonly bass: Note
-  /** By degree, tensions included. */
-  readonly tones: readonly Tone[]
-  readonly guides: readonly Note[]
-  /** Degree name for each number of semitones above the root. */
-  readonly names: readonly string[]
-  /** 1 3 5 7 (or 6, or 4) and the bass: what has the role `chord`. */
+/** A recipe with all that follows from it in every key. Sets are relative to the root: bit 0 is the root. */
+export interface Quality {
+  readonly recipe: Recipe
+  readonly own: readonly Degree[]
+  readonly stated: readonly Degree[]
+  readonly guides: readonly Degree[]
+  /** Degree for each number of semitones above the root. */
+  readonly degrees: readonly Degree[]
+  /** 1 3 5 7 (or 6, or 4): what has the role `chord`, beside a slash bass. */
   readonly ownSet: PcSet
   readonly guideSet: PcSet
   readonly statedSet: PcSet
   /** What the symbol says must not be there: natural 5 on an altered fifth, 9 by an altered ninth, 13 by b13. */
   readonly deniedSet: PcSet
+}
+
+/** A chord as the core knows it: a quality, spelled on its root. Source: theory page, section 2. */
+export interface Chord {
+  readonly kind: 'chord'
+  /** Canonical printed form, ASCII: parsing it gives this chord again. */
+  readonly symbol: string
+  readonly root: Note
+  readonly bass: Note
+  readonly family: Family
+  readonly quality: Quality
+  /** The quality's own set and the bass. */
+  readonly ownSet: PcSet
+  /** The note each number of semitones above the root is heard as: spelled as its degree. */
+  readonly heard: readonly Note[]
 }
 
 export interface NoChord {
@@ -57,65 +65,76 @@ export type Harmony = Chord | NoChord
 export const NO_CHORD: NoChord = { kind: 'no chord', symbol: 'N.C.' }
 
 const ALT_TENSIONS = ['b9', '#9', '#11', 'b13']
-const semitonesOf = (name: string): number => pitchClass(degree(name).semitones)
+const semitonesOf = (d: Degree): number => pitchClass(d.semitones)
+const setOfDegrees = (all: readonly Degree[]): PcSet => setOf(all.map(semitonesOf))
+const byStep = (a: Degree, b: Degree): number => a.step - b.step || a.alter - b.alter
 
-const deniedBy = (r: Recipe): PcSet => {
+const deniedBy = (r: Recipe, stated: PcSet): PcSet => {
   const denied: number[] = []
   if (r.altered || (r.fifth !== null && r.fifth !== '5')) denied.push(7)
   if (r.family === 'dominant' || r.family === 'suspended') {
     if (r.altered || r.tensions.includes('b9') || r.tensions.includes('#9')) denied.push(2)
     if (r.altered || r.tensions.includes('b13') || r.fifth === '#5') denied.push(9)
   }
-  const stated = setOf(r.tensions.map(semitonesOf))
   return setOf(denied.filter((n) => !has(stated, n)))
 }
 
-const guidesOf = (r: Recipe): string[] =>
-  [r.third, r.seventh].filter((d): d is string => d !== null && (r.family !== 'power' || d !== r.third))
-
-/** Spells a recipe on its root. `upper` is the upper chord of a polychord: its notes become stated tensions. */
-export const buildChord = (root: Note, bass: Note, recipe: Recipe, symbol: string, upper?: Chord): Chord => {
-  const own = ['1', recipe.third, recipe.fifth, recipe.seventh].filter((d): d is string => d !== null)
-  const tensions = recipe.altered ? [...new Set([...ALT_TENSIONS, ...recipe.tensions])] : recipe.tensions
-  const names = [...columnOf(recipe.family)]
-  for (const name of [...tensions, ...own]) names[semitonesOf(name)] = name
-  const ownSet = setOf(own.map(semitonesOf))
-  const fromUpper = (upper?.tones ?? [])
-    .map((t) => pitchClass(t.note.pc - root.pc))
-    .filter((n) => !has(ownSet, n))
-    .map((n) => names[n] ?? '1')
-  const stated = [...new Set([...tensions, ...fromUpper])].sort((a, b) => {
-    const [x, y] = [degree(a), degree(b)]
-    return x.step - y.step || x.alter - y.alter
+/** All that follows from a recipe. `upper` holds the semitones of a polychord's upper chord, which count as stated. */
+export const qualityOf = (recipe: Recipe, upper: readonly number[] = []): Quality => {
+  const own = ['1', recipe.third, recipe.fifth, recipe.seventh].filter((d): d is string => d !== null).map(degree)
+  const named = recipe.altered ? [...new Set([...ALT_TENSIONS, ...recipe.tensions])] : recipe.tensions
+  const degrees = columnOf(recipe.family).map(degree)
+  for (const d of [...named.map(degree), ...own]) degrees[semitonesOf(d)] = d
+  const ownSet = setOfDegrees(own)
+  const fromUpper = upper.filter((n) => !has(ownSet, n)).map((n) => degrees[n] as Degree)
+  const stated = [...new Set([...named.map(degree), ...fromUpper])].sort(byStep)
+  const guides =
+    recipe.family === 'power' ? [] : [recipe.third, recipe.seventh].filter((d): d is string => d !== null).map(degree)
+  const statedSet = setOfDegrees(stated)
+  return Object.freeze({
+    recipe,
+    own,
+    stated,
+    guides,
+    degrees,
+    ownSet,
+    guideSet: setOfDegrees(guides),
+    statedSet,
+    deniedSet: deniedBy(recipe, statedSet),
   })
-  const tone = (name: string, isStated: boolean): Tone => ({
-    note: spell(root, degree(name)),
-    degree: name,
-    stated: isStated,
-  })
-  const guides = guidesOf(recipe)
-  return {
-    ...recipe,
-    kind: 'chord',
-    symbol,
-    root,
-    bass,
-    names,
-    tones: [...own.map((d) => tone(d, false)), ...stated.map((d) => tone(d, true))],
-    guides: guides.map((d) => spell(root, degree(d))),
-    ownSet: (ownSet | (1 << pitchClass(bass.pc - root.pc))) as PcSet,
-    guideSet: setOf(guides.map(semitonesOf)),
-    statedSet: setOf(stated.map(semitonesOf)),
-    deniedSet: deniedBy(recipe),
-  }
 }
+
+const spellHeard = (root: Note, d: Degree, up: number): Note => {
+  const heard = spell(root, d)
+  const pc = pitchClass(root.pc + up)
+  return heard.pc === pc ? heard : plainNote(pc)
+}
+
+/** A quality on its root, over its bass. */
+export const buildChord = (root: Note, bass: Note, quality: Quality, symbol: string): Chord => ({
+  kind: 'chord',
+  symbol,
+  root,
+  bass,
+  family: quality.recipe.family,
+  quality,
+  ownSet: (quality.ownSet | (1 << pitchClass(bass.pc - root.pc))) as PcSet,
+  heard: quality.degrees.map((d, up) => spellHeard(root, d, up)),
+})
+
+/** The chord's notes by degree, tensions included. */
+export const tonesOf = ({ root, quality }: Chord): readonly Tone[] => {
+  const tone = (d: Degree, stated: boolean): Tone => ({ note: spell(root, d), degree: d.name, stated })
+  return [...quality.own.map((d) => tone(d, false)), ...quality.stated.map((d) => tone(d, true))]
+}
+
+/** 3 and 7; 3 and 6 on sixth chords; 4 and 7 on suspended ones. */
+export const guidesOf = ({ root, quality }: Chord): readonly Note[] => quality.guides.map((d) => spell(root, d))
 
 /** The degree name of a pitch class over a chord, and the note as it is heard there. */
-export const degreeOver = (chord: Chord, pc: number): string => chord.names[pitchClass(pc - chord.root.pc)] ?? '1'
-export const heardOver = (chord: Chord, pc: number): Note => {
-  const heard = spell(chord.root, degree(degreeOver(chord, pc)))
-  return heard.pc === pitchClass(pc) ? heard : plainNote(pitchClass(pc))
-}
+export const degreeOver = (chord: Chord, pc: number): string =>
+  chord.quality.degrees[pitchClass(pc - chord.root.pc)]?.name ?? '1'
+export const heardOver = (chord: Chord, pc: number): Note => chord.heard[pitchClass(pc - chord.root.pc)] ?? chord.root
 
 export const isDominant = (chord: Chord): boolean => chord.family === 'dominant' || chord.family === 'suspended'
 /** A target is named with `m` where the chord is minor or half-diminished. */

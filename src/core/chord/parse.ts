@@ -1,28 +1,47 @@
 import { type Note, readNote } from '../pitch/note.ts'
+import { pitchClass } from '../pitch/units.ts'
 import { fail, ok, type Result, type TextError } from '../result.ts'
-import { buildChord, type Chord, type Harmony, NO_CHORD } from './chord.ts'
-import { printSymbol } from './print.ts'
+import { buildChord, type Chord, type Harmony, NO_CHORD, type Quality, qualityOf, tonesOf } from './chord.ts'
+import { printQuality, printSymbol } from './print.ts'
 import { readQuality } from './quality.ts'
+import { USUAL_SPELLINGS } from './spellings.ts'
 
 const NO_CHORD_FORMS = /^(N\.?C\.?|n\.c\.)$/
 
+interface Usual {
+  readonly quality: Quality
+  readonly printed: string
+}
+
+const usual: ReadonlyMap<string, Usual> = new Map(
+  USUAL_SPELLINGS.map((text) => {
+    const read = readQuality(text, 0)
+    if (!read.ok || read.value.end !== text.length) throw new Error(`not a chord quality: ${text}`)
+    return [text, { quality: qualityOf(read.value.recipe), printed: printQuality(read.value.recipe) }]
+  }),
+)
+
 const finish = (text: string, at: number, root: Note): Result<Chord, TextError> => {
-  const quality = readQuality(text, at)
-  if (!quality.ok) return quality
-  const { recipe, end } = quality.value
-  if (end === text.length) return ok(buildChord(root, root, recipe, printSymbol(root, root, recipe)))
-  if (text.charAt(end) !== '/')
-    return fail({ code: 'unknown_quality', at: end, found: text.slice(end), expected: quality.value.expected })
+  const known = usual.get(text.slice(at))
+  if (known) return ok(buildChord(root, root, known.quality, root.name + known.printed))
+  const read = readQuality(text, at)
+  if (!read.ok) return read
+  const { recipe, end, expected } = read.value
+  if (end === text.length) return ok(buildChord(root, root, qualityOf(recipe), printSymbol(root, root, recipe)))
+  if (text.charAt(end) !== '/') return fail({ code: 'unknown_quality', at: end, found: text.slice(end), expected })
   const bass = readNote(text, end + 1)
   if (!bass.ok) return fail({ ...bass.error, code: 'unknown_note' })
-  if (bass.value.end !== text.length)
-    return fail({
-      code: 'unknown_quality',
-      at: bass.value.end,
-      found: text.slice(bass.value.end),
-      expected: ['the end of the chord'],
-    })
-  return ok(buildChord(root, bass.value.note, recipe, printSymbol(root, bass.value.note, recipe)))
+  const { note, end: after } = bass.value
+  if (after !== text.length)
+    return fail({ code: 'unknown_quality', at: after, found: text.slice(after), expected: ['the end of the chord'] })
+  return ok(buildChord(root, note, qualityOf(recipe), printSymbol(root, note, recipe)))
+}
+
+/** The upper chord over the lower: the lower one's root and recipe, the upper one's notes as stated tensions. */
+export const buildPolychord = (upper: Chord, lower: Chord): Chord => {
+  const above = tonesOf(upper).map((t) => pitchClass(t.note.pc - lower.root.pc))
+  const quality = qualityOf(lower.quality.recipe, above)
+  return buildChord(lower.root, lower.bass, quality, `(${upper.symbol}|${lower.symbol})`)
 }
 
 const readPolychord = (text: string): Result<Chord, TextError> => {
@@ -30,7 +49,7 @@ const readPolychord = (text: string): Result<Chord, TextError> => {
   if (bar < 0 || !text.endsWith(')'))
     return fail({
       code: 'unclosed',
-      at: bar < 0 ? text.length : text.length,
+      at: text.length,
       found: '',
       expected: bar < 0 ? ['| and the lower chord, then )'] : [')'],
     })
@@ -38,8 +57,7 @@ const readPolychord = (text: string): Result<Chord, TextError> => {
   if (!upper.ok) return fail({ ...upper.error, at: upper.error.at + 1 })
   const lower = readChord(text.slice(bar + 1, -1))
   if (!lower.ok) return fail({ ...lower.error, at: lower.error.at + bar + 1 })
-  const { value: low } = lower
-  return ok(buildChord(low.root, low.bass, low, `(${upper.value.symbol}|${low.symbol})`, upper.value))
+  return ok(buildPolychord(upper.value, lower.value))
 }
 
 /**

@@ -57,8 +57,10 @@ const triad = (r: Recipe): string => {
   return items.length === 1 && added.length === 1 ? base + items[0] : base + bracket(items)
 }
 
-/** The one printed form of a chord, ASCII, stated tensions in brackets: `Eb7(b9,13)`, `Cm7b5`, `F/A`. */
-export const printSymbol = (root: Note, bass: Note, recipe: Recipe): string => {
-  const quality = recipe.seventh === '6' ? withSixth(recipe) : recipe.seventh ? withSeventh(recipe) : triad(recipe)
-  return root.name + quality + (bass === root ? '' : `/${bass.name}`)
-}
+/** What stands after the root, ASCII, stated tensions in brackets: `7(b9,13)`, `m7b5`. */
+export const printQuality = (recipe: Recipe): string =>
+  recipe.seventh === '6' ? withSixth(recipe) : recipe.seventh ? withSeventh(recipe) : triad(recipe)
+
+/** The one printed form of a chord: `Eb7(b9,13)`, `Cm7b5`, `F/A`. */
+export const printSymbol = (root: Note, bass: Note, recipe: Recipe): string =>
+  root.name + printQuality(recipe) + (bass === root ? '' : `/${bass.name}`)

@@ -44,7 +44,7 @@ const readSingle = (text: string): Result<Overlay, TextError> => {
     return fail({ ...root.error, at: text.trim() ? lead : 0, expected: ['a root, such as Bb, and what stands on it'] })
   const words = text.slice(root.value.end)
   const exact = words.trim()
-  const material = bySymbol(root.value.note, exact) ?? worded.get(fold(words))
+  const material = worded.get(exact) ?? bySymbol(root.value.note, exact) ?? worded.get(fold(words))
   if (material) return ok(placeOn(root.value.note, material))
   const at = root.value.end + (words.length - words.trimStart().length)
   return fail({ code: 'unknown_material', at, found: exact, expected: MATERIAL_EXAMPLES })

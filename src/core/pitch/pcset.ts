@@ -1,7 +1,5 @@
 import { type PcSet, type PitchClass, pitchClass } from './units.ts'
 
-export const EMPTY = 0 as PcSet
-
 export const setOf = (pcs: readonly number[]): PcSet => {
   let mask = 0
   for (const pc of pcs) mask |= 1 << pitchClass(pc)
@@ -10,7 +8,6 @@ export const setOf = (pcs: readonly number[]): PcSet => {
 
 export const has = (set: PcSet, pc: number): boolean => ((set >> pc) & 1) === 1
 export const union = (a: PcSet, b: PcSet): PcSet => (a | b) as PcSet
-export const without = (a: PcSet, b: PcSet): PcSet => (a & ~b) as PcSet
 export const shared = (a: PcSet, b: PcSet): PcSet => (a & b) as PcSet
 /** Whether every note of `inner` is in `outer`. */
 export const holds = (outer: PcSet, inner: PcSet): boolean => (outer & inner) === inner

@@ -1,15 +1,13 @@
 import type { Chord } from '../chord/chord.ts'
-import { heardOver } from '../chord/chord.ts'
 import type { Note } from '../pitch/note.ts'
-import { has } from '../pitch/pcset.ts'
-import { pitchClass } from '../pitch/units.ts'
 import { homeOf } from './home.ts'
-import { judge, type Place } from './role.ts'
+import { roleSets } from './role.ts'
 import type { School } from './school.ts'
 import { EXIT_STRENGTHS } from './weights.ts'
 
 export type ExitHow = 'held' | 'half step down' | 'half step up' | 'whole step down' | 'whole step up'
-
+/** What a note of the next chord is to a line that lands there, by its place in this list. */
+export const TARGET_KINDS = ['none', 'guide', 'chord', 'extension'] as const
 /** One way from a note into the next chord; `strength` 0..1, unrounded. */
 export interface Exit {
   readonly to: Note
@@ -19,28 +17,24 @@ export interface Exit {
   readonly strength: number
 }
 
-/** A tone of the next chord that a line can land on. */
-export interface Target {
-  readonly note: Note
-  readonly degree: string
-  readonly guide: boolean
-  readonly kind: keyof typeof EXIT_STRENGTHS
+/** Where a line can land: the next chord, and an index into `TARGET_KINDS` for each number of semitones above its root. */
+export interface Targets {
+  readonly next: Chord
+  readonly kinds: readonly number[]
 }
 
-/** Targets by pitch class: the next chord's own tones, and the extensions its home scale holds (read with no further next). */
-export const targetsOf = (next: Chord, school: School): readonly (Target | null)[] => {
-  const place: Place = { chord: next, next: null, job: null, school, home: homeOf(next, null, null, school) }
-  return Array.from({ length: 12 }, (_, pc) => {
-    const { role, up, inHome } = judge(place, pc)
-    if (role !== 'chord' && !(role === 'extension' && inHome)) return null
-    const guide = role === 'chord' && has(next.guideSet, up)
-    return {
-      note: heardOver(next, pc),
-      degree: next.names[up] ?? '1',
-      guide,
-      kind: role === 'extension' ? 'extension' : guide ? 'guide' : 'chord',
-    }
-  })
+/** The next chord's own tones, and the extensions its home scale holds (read with nothing further known). */
+export const targetsOf = (next: Chord, school: School): Targets => {
+  const home = homeOf(next, null, null, school)
+  const roles = roleSets(next, home, null, school)
+  const { guideSet } = next.quality
+  const extension = roles.extension & home.inside
+  const kinds: number[] = []
+  for (let up = 0; up < 12; up++) {
+    const bit = 1 << up
+    kinds.push(roles.chord & bit ? (guideSet & bit ? 1 : 2) : extension & bit ? 3 : 0)
+  }
+  return { next, kinds }
 }
 
 const MOVES: readonly (readonly [number, ExitHow, 'held' | 'half' | 'whole'])[] = [
@@ -51,14 +45,38 @@ const MOVES: readonly (readonly [number, ExitHow, 'held' | 'half' | 'whole'])[] 
   [2, 'whole step up', 'whole'],
 ]
 
+interface Way {
+  readonly kind: number
+  /** Its place in `MOVES`. */
+  readonly move: number
+  readonly by: number
+  readonly how: ExitHow
+  readonly strength: number
+}
+
+/** Every way there is, strongest first, then guide tones, then downward: the order in which exits are listed. */
+const WAYS: readonly Way[] = TARGET_KINDS.flatMap((name, kind) =>
+  name === 'none'
+    ? []
+    : MOVES.map(([by, how, size], move): Way => ({ kind, move, by, how, strength: EXIT_STRENGTHS[name][size] })),
+)
+  .filter((w) => w.strength > 0)
+  .sort((a, b) => b.strength - a.strength || Number(b.kind === 1) - Number(a.kind === 1) || a.by - b.by)
+
+/** The ways open in each surrounding: two bits for what lies at each move, so that no note has to try them all. */
+const OPEN_WAYS: readonly (readonly Way[])[] = Array.from({ length: 4 ** MOVES.length }, (_, surrounding) =>
+  WAYS.filter(({ kind, move }) => ((surrounding >> (2 * move)) & 3) === kind),
+)
+
 /** Every exit of a pitch class, strongest first, then guide tones, then downward. */
-export const exitsOf = (pc: number, targets: readonly (Target | null)[]): readonly Exit[] => {
-  const exits: Exit[] = []
-  for (const [by, how, size] of MOVES) {
-    const target = targets[pitchClass(pc + by)]
-    if (!target) continue
-    const strength = EXIT_STRENGTHS[target.kind][size]
-    if (strength > 0) exits.push({ to: target.note, degree: target.degree, how, guide: target.guide, strength })
-  }
-  return exits.sort((a, b) => b.strength - a.strength || Number(b.guide) - Number(a.guide))
+export const exitsOf = (pc: number, { next, kinds }: Targets): readonly Exit[] => {
+  const up = pc - next.root.pc + 24
+  let surrounding = 0
+  for (let move = 0; move < MOVES.length; move++)
+    surrounding |= (kinds[(up + (MOVES[move]?.[0] ?? 0)) % 12] ?? 0) << (2 * move)
+  return (OPEN_WAYS[surrounding] ?? []).map(({ kind, by, how, strength }): Exit => {
+    const at = (up + by) % 12
+    const degree = next.quality.degrees[at]?.name ?? '1'
+    return { to: next.heard[at] ?? next.root, degree, how, guide: kind === 1, strength }
+  })
 }

@@ -1,38 +1,41 @@
 import type { Chord } from '../chord/chord.ts'
-import { has } from '../pitch/pcset.ts'
-import type { Judgement } from './role.ts'
+import type { Role } from './role.ts'
 import type { Weights } from './weights.ts'
 
 const ALTERED_NAME = { 1: 'b9', 3: '#9', 6: '#11', 8: 'b13' } as const
 
-const extensionFade = (j: Judgement, chord: Chord, w: Weights): number => {
-  if (j.up === 6 && (chord.family === 'major' || j.inHome)) return w.sharpEleven
-  const base = j.up === 2 ? w.ninth : w.extension
-  return j.inHome ? base : base + w.awayFromHome
+/** What decides how far out a note is. `up` counts semitones above the root. */
+export interface Standing {
+  readonly up: number
+  readonly role: Role
+  readonly inHome: boolean
+  readonly stated: boolean
+  readonly denied: boolean
+  readonly rub: 'guide' | 'root' | null
 }
 
-const alteredFade = (j: Judgement, chord: Chord, w: Weights): number => {
-  const base = w.altered[ALTERED_NAME[j.up as keyof typeof ALTERED_NAME]]
-  return j.inHome || has(chord.statedSet, j.up) ? base - w.alteredHeld : base
+const extensionFade = ({ up, inHome }: Standing, chord: Chord, w: Weights): number => {
+  if (up === 6 && (chord.family === 'major' || inHome)) return w.sharpEleven
+  const base = up === 2 ? w.ninth : w.extension
+  return inHome ? base : base + w.awayFromHome
 }
+
+const outsideFade = ({ denied, rub }: Standing, w: Weights): number =>
+  Math.max(w.outside, denied ? w.denied : 0, rub === 'guide' ? w.rubGuide : rub === 'root' ? w.rubRoot : 0)
 
 /** How far out one note is, 0..100. Source: theory page, section 5. */
-export const noteFade = (j: Judgement, chord: Chord, w: Weights): number => {
-  switch (j.role) {
+export const noteFade = (n: Standing, chord: Chord, w: Weights): number => {
+  switch (n.role) {
     case 'chord':
       return w.chord
     case 'extension':
-      return extensionFade(j, chord, w)
+      return extensionFade(n, chord, w)
     case 'altered':
-      return alteredFade(j, chord, w)
+      return w.altered[ALTERED_NAME[n.up as keyof typeof ALTERED_NAME]] - (n.inHome || n.stated ? w.alteredHeld : 0)
     case 'suspension':
-      return j.inHome ? w.suspensionHome : w.suspensionAway
+      return n.inHome ? w.suspensionHome : w.suspensionAway
     case 'outside':
-      return Math.max(
-        w.outside,
-        j.denied ? w.denied : 0,
-        j.rub === 'guide' ? w.rubGuide : j.rub === 'root' ? w.rubRoot : 0,
-      )
+      return outsideFade(n, w)
   }
 }
 

@@ -1,6 +1,8 @@
 import type { Job } from '../chart/job.ts'
 import type { Chord } from '../chord/chord.ts'
+import type { Family } from '../chord/degree-names.ts'
 import type { ScaleName } from '../material/catalogue.ts'
+import { type Material, scaleNamed } from '../material/material.ts'
 import type { School } from './school.ts'
 
 export interface HomeCase {
@@ -9,156 +11,193 @@ export interface HomeCase {
   readonly school: School
 }
 
-/** One row of the table: when it applies, its scales (home first) and why. A pair `[name, n]` stands n semitones up. */
+/** A scale on the chord's root, or `up` semitones above it. */
+export interface Listed {
+  readonly material: Material
+  readonly up: number
+}
+
+/** One row of the table: when it applies, its scales (home first) and why. */
 export interface HomeRow {
   readonly when: (c: HomeCase) => boolean
-  readonly scales: (c: HomeCase) => readonly (ScaleName | readonly [ScaleName, number])[]
+  readonly scales: (c: HomeCase) => readonly Listed[]
   readonly because: string
 }
 
-const states = (c: HomeCase, ...tensions: readonly string[]): boolean =>
-  tensions.every((t) => c.chord.altered || c.chord.tensions.includes(t) || c.chord.fifth === t)
-const anyOf = (c: HomeCase, ...tensions: readonly string[]): boolean => tensions.some((t) => states(c, t))
-const dominant = (c: HomeCase): boolean => c.chord.family === 'dominant'
-const toMinor = (c: HomeCase): boolean => c.job !== null && c.job.kind === 'V' && c.job.minor
-const working = (c: HomeCase, ...kinds: readonly Job['kind'][]): boolean => c.job !== null && kinds.includes(c.job.kind)
-
-const PLAIN_ORDER: Readonly<Record<School['dominantHome'], readonly ScaleName[]>> = {
-  'plain first': ['mixolydian', 'half-whole', 'altered', 'lydian dominant', 'whole tone'],
-  'altered first': ['altered', 'mixolydian', 'half-whole', 'lydian dominant', 'whole tone'],
-  'half-whole first': ['half-whole', 'mixolydian', 'altered', 'lydian dominant', 'whole tone'],
+const on = (up: number, name: ScaleName): Listed => ({ material: scaleNamed(name), up })
+const list = (...names: readonly ScaleName[]): readonly Listed[] => names.map((name) => on(0, name))
+const always = (...names: readonly ScaleName[]): HomeRow['scales'] => {
+  const scales = list(...names)
+  return () => scales
 }
-const MINOR_ORDER: Readonly<Record<School['minorTonic'], readonly ScaleName[]>> = {
-  'melodic minor': ['melodic minor', 'dorian', 'aeolian', 'harmonic minor'],
-  dorian: ['dorian', 'melodic minor', 'aeolian', 'harmonic minor'],
-  aeolian: ['aeolian', 'melodic minor', 'dorian', 'harmonic minor'],
+const anyCase = (): boolean => true
+
+const states = ({ chord }: HomeCase, tension: string): boolean => {
+  const { altered, tensions, fifth } = chord.quality.recipe
+  return altered || fifth === tension || tensions.includes(tension)
+}
+const toMinor = ({ job }: HomeCase): boolean => job !== null && job.kind === 'V' && job.minor
+const working = ({ job }: HomeCase, ...kinds: readonly Job['kind'][]): boolean =>
+  job !== null && kinds.includes(job.kind)
+const altersFifth = (c: HomeCase): boolean => states(c, '#5') || states(c, 'b5')
+
+const PLAIN_DOMINANT: Readonly<Record<School['dominantHome'], readonly Listed[]>> = {
+  'plain first': list('mixolydian', 'half-whole', 'altered', 'lydian dominant', 'whole tone'),
+  'altered first': list('altered', 'mixolydian', 'half-whole', 'lydian dominant', 'whole tone'),
+  'half-whole first': list('half-whole', 'mixolydian', 'altered', 'lydian dominant', 'whole tone'),
+}
+const MINOR_TONIC: Readonly<Record<School['minorTonic'], readonly Listed[]>> = {
+  'melodic minor': list('melodic minor', 'dorian', 'aeolian', 'harmonic minor'),
+  dorian: list('dorian', 'melodic minor', 'aeolian', 'harmonic minor'),
+  aeolian: list('aeolian', 'melodic minor', 'dorian', 'harmonic minor'),
+}
+const MINOR_SEVENTH_TONIC: Readonly<Record<School['minorTonic'], readonly Listed[]>> = {
+  'melodic minor': list('dorian', 'aeolian'),
+  dorian: list('dorian', 'aeolian'),
+  aeolian: list('aeolian', 'dorian'),
+}
+const HALF_DIMINISHED: Readonly<Record<School['halfDiminished'], readonly Listed[]>> = {
+  'natural 9': list('locrian natural 9', 'locrian'),
+  locrian: list('locrian', 'locrian natural 9'),
 }
 
-/** The first row that applies gives the scales. Source: theory page, section 4. */
-export const HOME_ROWS: readonly HomeRow[] = [
+const DOMINANT: readonly HomeRow[] = [
   {
-    when: (c) =>
-      dominant(c) &&
-      (c.chord.altered || (anyOf(c, '#5', 'b13', 'b5') && anyOf(c, '#9')) || (anyOf(c, '#5', 'b5') && anyOf(c, 'b9'))),
-    scales: () => ['altered', 'whole tone'],
+    when: (c) => (states(c, '#9') && (altersFifth(c) || states(c, 'b13'))) || (states(c, 'b9') && altersFifth(c)),
+    scales: always('altered', 'whole tone'),
     because: 'the symbol alters both the fifth and the ninth',
   },
   {
-    when: (c) => dominant(c) && anyOf(c, '#5', 'b5'),
-    scales: (c) => (states(c, 'b5') ? ['whole tone', 'altered', 'lydian dominant'] : ['whole tone', 'altered']),
+    when: (c) => states(c, 'b5'),
+    scales: always('whole tone', 'altered', 'lydian dominant'),
     because: 'the symbol alters the fifth and leaves the ninth natural',
   },
   {
-    when: (c) => (dominant(c) && anyOf(c, '#9')) || (dominant(c) && states(c, 'b9', '13')),
-    scales: () => ['half-whole', 'altered'],
+    when: (c) => states(c, '#5'),
+    scales: always('whole tone', 'altered'),
+    because: 'the symbol alters the fifth and leaves the ninth natural',
+  },
+  {
+    when: (c) => states(c, '#9') || (states(c, 'b9') && states(c, '13')),
+    scales: always('half-whole', 'altered'),
     because: 'the symbol alters the ninth and keeps the 13 natural',
   },
   {
-    when: (c) => dominant(c) && anyOf(c, 'b13'),
-    scales: () => ['phrygian dominant', 'altered'],
+    when: (c) => states(c, 'b13'),
+    scales: always('phrygian dominant', 'altered'),
     because: 'the symbol lowers the 13 over a natural fifth',
   },
   {
-    when: (c) => dominant(c) && anyOf(c, 'b9') && toMinor(c),
-    scales: () => ['phrygian dominant', 'altered', 'half-whole'],
+    when: (c) => toMinor(c) && !states(c, '#11'),
+    scales: always('phrygian dominant', 'altered', 'half-whole'),
     because: 'the dominant resolves to a minor chord',
   },
   {
-    when: (c) => dominant(c) && anyOf(c, 'b9'),
-    scales: () => ['half-whole', 'altered', 'phrygian dominant'],
+    when: (c) => states(c, 'b9'),
+    scales: always('half-whole', 'altered', 'phrygian dominant'),
     because: 'the symbol lowers the ninth',
   },
   {
-    when: (c) => dominant(c) && anyOf(c, '#11'),
-    scales: () => ['lydian dominant', 'mixolydian'],
+    when: (c) => states(c, '#11'),
+    scales: always('lydian dominant', 'mixolydian'),
     because: 'the symbol raises the 11',
   },
   {
-    when: (c) => dominant(c) && working(c, 'substitute V', 'backdoor V'),
-    scales: () => ['lydian dominant', 'mixolydian'],
+    when: (c) => working(c, 'substitute V', 'backdoor V'),
+    scales: always('lydian dominant', 'mixolydian'),
     because: 'a substitute or backdoor dominant keeps its ninth and raises its 11',
   },
   {
-    when: (c) => dominant(c) && working(c, 'static dominant'),
-    scales: () => ['mixolydian', 'lydian dominant', 'minor blues'],
+    when: (c) => working(c, 'static dominant'),
+    scales: always('mixolydian', 'lydian dominant', 'minor blues'),
     because: 'the dominant stays where it is',
   },
   {
-    when: (c) => dominant(c) && toMinor(c),
-    scales: () => ['phrygian dominant', 'altered', 'half-whole'],
-    because: 'the dominant resolves to a minor chord',
-  },
-  {
-    when: dominant,
-    scales: (c) => PLAIN_ORDER[c.school.dominantHome],
+    when: anyCase,
+    scales: (c) => PLAIN_DOMINANT[c.school.dominantHome],
     because: 'the dominant resolves and its symbol alters nothing',
   },
-  {
-    when: (c) => c.chord.family === 'suspended' && anyOf(c, 'b9'),
-    scales: () => ['phrygian', 'dorian b2'],
-    because: 'a suspended dominant with a lowered ninth',
-  },
-  {
-    when: (c) => c.chord.family === 'suspended',
-    scales: () => ['mixolydian', ['dorian', 7]],
-    because: 'on a suspended chord the 4 is in and the 3 is the suspension',
-  },
-  {
-    when: (c) => c.chord.family === 'augmented' && c.chord.seventh !== null,
-    scales: () => ['lydian augmented', 'augmented scale'],
-    because: 'a major seventh with a raised fifth',
-  },
-  {
-    when: (c) => c.chord.family === 'augmented',
-    scales: () => ['whole tone', 'augmented scale', 'lydian augmented'],
-    because: 'an augmented triad',
-  },
-  {
-    when: (c) => c.chord.family === 'major' && anyOf(c, '#11', 'b5'),
-    scales: () => ['lydian', 'ionian'],
-    because: 'the symbol raises the 11',
-  },
-  {
-    when: (c) => c.chord.family === 'major',
-    scales: () => ['ionian', 'lydian'],
-    because: 'a major chord at rest',
-  },
-  {
-    when: (c) => c.chord.family === 'half-diminished',
-    scales: (c) =>
-      c.school.halfDiminished === 'locrian' ? ['locrian', 'locrian natural 9'] : ['locrian natural 9', 'locrian'],
-    because: 'a half-diminished chord, by the school',
-  },
-  {
-    when: (c) => c.chord.family === 'diminished' && c.school.diminished === 'arpeggio' && c.chord.seventh === 'bb7',
-    scales: () => ['dim7 arpeggio', 'whole-half'],
-    because: 'a diminished chord, by the school its arpeggio alone',
-  },
-  {
-    when: (c) => c.chord.family === 'diminished',
-    scales: () => ['whole-half'],
-    because: 'a diminished chord: the half-whole set of the four dominants it stands for',
-  },
-  {
-    when: (c) =>
-      c.chord.family === 'minor' &&
-      (c.chord.seventh === '6' || c.chord.seventh === '7' || (c.chord.seventh === null && !working(c, 'ii'))),
-    scales: (c) => MINOR_ORDER[c.school.minorTonic],
-    because: 'a minor chord at rest, by the school',
-  },
-  {
-    when: (c) => c.chord.family === 'minor' && working(c, 'tonic'),
-    scales: (c) => (c.school.minorTonic === 'aeolian' ? ['aeolian', 'dorian'] : ['dorian', 'aeolian']),
-    because: 'a minor seventh at rest',
-  },
-  {
-    when: (c) => c.chord.family === 'minor',
-    scales: () => ['dorian', 'aeolian'],
-    because: 'a minor seventh on its way, or standing alone',
-  },
-  {
-    when: () => true,
-    scales: () => ['mixolydian without 3', 'dorian', 'mixolydian'],
-    because: 'a power chord leaves the third open',
-  },
 ]
+
+const restsInMinor = ({ chord, job }: HomeCase): boolean => {
+  const { seventh } = chord.quality.recipe
+  return seventh === '6' || seventh === '7' || (seventh === null && job?.kind !== 'ii')
+}
+
+const SUSPENDED_SCALES: readonly Listed[] = [on(0, 'mixolydian'), on(7, 'dorian')]
+
+/** By family, the first row that applies gives the scales. Source: theory page, section 4. */
+export const HOME_ROWS: Readonly<Record<Family, readonly HomeRow[]>> = {
+  dominant: DOMINANT,
+  suspended: [
+    {
+      when: (c) => states(c, 'b9'),
+      scales: always('phrygian', 'dorian b2'),
+      because: 'a suspended dominant with a lowered ninth',
+    },
+    {
+      when: anyCase,
+      scales: () => SUSPENDED_SCALES,
+      because: 'on a suspended chord the 4 is in and the 3 is the suspension',
+    },
+  ],
+  augmented: [
+    {
+      when: (c) => c.chord.quality.recipe.seventh !== null,
+      scales: always('lydian augmented', 'augmented scale'),
+      because: 'a major seventh with a raised fifth',
+    },
+    {
+      when: anyCase,
+      scales: always('whole tone', 'augmented scale', 'lydian augmented'),
+      because: 'an augmented triad',
+    },
+  ],
+  major: [
+    {
+      when: (c) => states(c, '#11') || states(c, 'b5'),
+      scales: always('lydian', 'ionian'),
+      because: 'the symbol raises the 11',
+    },
+    { when: anyCase, scales: always('ionian', 'lydian'), because: 'a major chord at rest' },
+  ],
+  'half-diminished': [
+    {
+      when: anyCase,
+      scales: (c) => HALF_DIMINISHED[c.school.halfDiminished],
+      because: 'a half-diminished chord, by the school',
+    },
+  ],
+  diminished: [
+    {
+      when: (c) => c.school.diminished === 'arpeggio' && c.chord.quality.recipe.seventh === 'bb7',
+      scales: always('dim7 arpeggio', 'whole-half'),
+      because: 'a diminished chord, by the school its arpeggio alone',
+    },
+    {
+      when: anyCase,
+      scales: always('whole-half'),
+      because: 'a diminished chord: the half-whole set of the four dominants it stands for',
+    },
+  ],
+  minor: [
+    {
+      when: restsInMinor,
+      scales: (c) => MINOR_TONIC[c.school.minorTonic],
+      because: 'a minor chord at rest, by the school',
+    },
+    {
+      when: (c) => working(c, 'tonic'),
+      scales: (c) => MINOR_SEVENTH_TONIC[c.school.minorTonic],
+      because: 'a minor seventh at rest',
+    },
+    { when: anyCase, scales: always('dorian', 'aeolian'), because: 'a minor seventh on its way, or standing alone' },
+  ],
+  power: [
+    {
+      when: anyCase,
+      scales: always('mixolydian without 3', 'dorian', 'mixolydian'),
+      because: 'a power chord leaves the third open',
+    },
+  ],
+}

@@ -6,7 +6,7 @@ import { type Overlay, placeOn } from '../material/overlay.ts'
 import { type Note, noteAbove } from '../pitch/note.ts'
 import { holds, rotate, shared, union } from '../pitch/pcset.ts'
 import { type PcSet, pitchClass } from '../pitch/units.ts'
-import { HOME_ROWS, type HomeCase } from './home-rows.ts'
+import { HOME_ROWS, type HomeCase, type HomeRow } from './home-rows.ts'
 import type { School } from './school.ts'
 
 /** A scale on a root, not yet spelled out: what the hot path needs. `set` is relative to the chord's root. */
@@ -28,25 +28,27 @@ export interface Home {
 const onChord = (chord: Chord, material: Material, up: number): HomeScale => ({
   material,
   root: up === 0 ? chord.root : noteAbove(chord.root, up === 7 ? 4 : 0, up),
-  set: rotate(material.set, up),
+  set: up === 0 ? material.set : rotate(material.set, up),
 })
 
 /** Whether a scale keeps everything the symbol says: its notes are there, and (strictly) what it denies is not. */
 const keepsSymbol = (chord: Chord, set: PcSet, strictly: boolean): boolean =>
-  holds(set, union(ownTones(chord), chord.statedSet)) && (!strictly || shared(set, chord.deniedSet) === 0)
+  holds(set, union(ownTones(chord), chord.quality.statedSet)) &&
+  (!strictly || shared(set, chord.quality.deniedSet) === 0)
 
 /** The tones a scale must hold: not a foreign bass, nor a natural fifth, which no symbol states. */
 const ownTones = (chord: Chord): PcSet => {
   const bass = chord.bass === chord.root ? 0 : 1 << pitchClass(chord.bass.pc - chord.root.pc)
-  const fifth = chord.fifth === '5' ? 1 << 7 : 0
+  const fifth = chord.quality.recipe.fifth === '5' ? 1 << 7 : 0
   return (chord.ownSet & ~bass & ~fifth) as PcSet
 }
 
 /** What the symbol states comes before function and school: a scale that contradicts it gives way to one that does not. */
 const symbolFirst = (chord: Chord, listed: readonly HomeScale[]): readonly HomeScale[] => {
   for (const strictly of [true, false]) {
-    const fitting = listed.find((s) => keepsSymbol(chord, s.set, strictly))
-    if (fitting) return [fitting, ...listed.filter((s) => s !== fitting)]
+    const fitting = listed.findIndex((s) => keepsSymbol(chord, s.set, strictly))
+    if (fitting === 0) return listed
+    if (fitting > 0) return [listed[fitting] as HomeScale, ...listed.filter((_, i) => i !== fitting)]
     for (const [name] of FAMILIES.mode) {
       const mode = scaleNamed(name)
       if (keepsSymbol(chord, mode.set, strictly)) return [onChord(chord, mode, 0), ...listed]
@@ -56,7 +58,7 @@ const symbolFirst = (chord: Chord, listed: readonly HomeScale[]): readonly HomeS
 }
 
 const leadsTo = (chord: Chord, next: Chord | null): readonly HomeScale[] => {
-  if (chord.family !== 'diminished' || next === null) return []
+  if (next === null) return []
   const material = scaleNamed('harmonic minor')
   return [{ material, root: next.root, set: rotate(material.set, next.root.pc - chord.root.pc) }]
 }
@@ -67,13 +69,14 @@ const leadsTo = (chord: Chord, next: Chord | null): readonly HomeScale[] => {
  */
 export const homeOf = (chord: Chord, next: Chord | null, job: Job | null, school: School): Home => {
   const asked: HomeCase = { chord, job, school }
-  const row = HOME_ROWS.find((r) => r.when(asked)) as (typeof HOME_ROWS)[number]
-  const listed = row
-    .scales(asked)
-    .map((s) => (typeof s === 'string' ? onChord(chord, scaleNamed(s), 0) : onChord(chord, scaleNamed(s[0]), s[1])))
-  const [first, ...others] = symbolFirst(chord, [...listed, ...leadsTo(chord, next)])
+  const row = HOME_ROWS[chord.family].find((r) => r.when(asked)) as HomeRow
+  const listed = row.scales(asked).map((s) => onChord(chord, s.material, s.up))
+  const [first, ...others] = symbolFirst(
+    chord,
+    chord.family === 'diminished' ? [...listed, ...leadsTo(chord, next)] : listed,
+  )
   if (!first) throw new Error('a row of the home-scale table is empty')
-  return { first, others, inside: union(first.set, union(chord.ownSet, chord.statedSet)), because: row.because }
+  return { first, others, inside: union(first.set, union(chord.ownSet, chord.quality.statedSet)), because: row.because }
 }
 
 export const homeName = (scale: HomeScale): string => nameOn(scale.root.name, scale.material)

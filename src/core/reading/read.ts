@@ -1,25 +1,23 @@
 import { type Job, jobFromNext } from '../chart/job.ts'
-import { type Chord, degreeOver, heardOver } from '../chord/chord.ts'
+import { type Chord, heardOver } from '../chord/chord.ts'
 import type { Overlay } from '../material/overlay.ts'
 import type { Note } from '../pitch/note.ts'
 import { has, sizeOf } from '../pitch/pcset.ts'
-import { type Exit, exitsOf, targetsOf } from './exits.ts'
-import { noteFade, overlayFade } from './fade.ts'
+import { type Exit, exitsOf, type Targets, targetsOf } from './exits.ts'
+import { noteFade, overlayFade, type Standing } from './fade.ts'
 import { homeOf } from './home.ts'
-import { type Judgement, judge, type Place, type Role } from './role.ts'
+import { type Place, type Role, roleAt, roleSets, rubAt } from './role.ts'
 import { DEFAULT_SCHOOL, type School } from './school.ts'
 import { DEFAULT_WEIGHTS, type Weights } from './weights.ts'
 
 /** One note of an overlay over a chord. */
-export interface NoteReading extends Omit<Judgement, 'rub' | 'up'> {
+export interface NoteReading extends Standing {
   readonly note: Note
   /** The note spelled as a degree of the chord. */
   readonly heard: Note
   readonly degree: string
-  readonly stated: boolean
   readonly root: boolean
   readonly guide: boolean
-  readonly rub: boolean
   /** What it rubs against, as heard. */
   readonly rubs: Note | null
   /** The 6 of a ii before its V, which the school keeps back. */
@@ -49,13 +47,10 @@ export const placeOf = (
   next: Chord | null,
   school: School = DEFAULT_SCHOOL,
   job: Job | null = jobFromNext(chord, next),
-): Place => ({
-  chord,
-  next,
-  job,
-  school,
-  home: homeOf(chord, next, job, school),
-})
+): Place => {
+  const home = homeOf(chord, next, job, school)
+  return { chord, next, job, school, home, roles: roleSets(chord, home, job, school) }
+}
 
 const keepsBack = (place: Place, up: number): boolean =>
   up === 9 &&
@@ -66,11 +61,11 @@ const keepsBack = (place: Place, up: number): boolean =>
   place.next.family === 'dominant' &&
   place.next.root.pc === (place.chord.root.pc + 5) % 12
 
-const rubbedNote = (chord: Chord, j: Judgement): Note | null => {
-  if (j.rub === null) return null
-  if (j.rub === 'root') return chord.root
-  const below = (j.up + 11) % 12
-  return heardOver(chord, chord.root.pc + (has(chord.guideSet, below) ? below : j.up + 1))
+const rubbedNote = (chord: Chord, rub: Standing['rub'], up: number): Note | null => {
+  if (rub === null) return null
+  if (rub === 'root') return chord.root
+  const below = (up + 11) % 12
+  return heardOver(chord, chord.root.pc + (has(chord.quality.guideSet, below) ? below : up + 1))
 }
 
 const EXIT_WEIGHT: Readonly<Record<Role, number>> = { chord: 1, extension: 1, altered: 2, suspension: 2, outside: 2 }
@@ -86,29 +81,39 @@ const landingOf = (notes: readonly NoteReading[]): number => {
   return Math.round(sum / weight)
 }
 
-const readNote = (
-  place: Place,
-  note: Note,
-  weights: Weights,
-  targets: ReturnType<typeof targetsOf> | null,
-): NoteReading => {
-  const { chord } = place
-  const j = judge(place, note.pc)
+const NO_EXITS: readonly Exit[] = []
+
+const readNote = (place: Place, note: Note, weights: Weights, targets: Targets | null): NoteReading => {
+  const { chord, roles, home } = place
+  const { quality } = chord
+  const up = (note.pc - chord.root.pc + 12) % 12
+  const role = roleAt(roles, up)
+  const outside = role === 'outside'
+  const rub = outside ? rubAt(chord, up) : null
+  const standing: Standing = {
+    up,
+    role,
+    inHome: has(home.inside, up),
+    stated: has(quality.statedSet, up),
+    denied: outside && has(quality.deniedSet, up),
+    rub,
+  }
   return {
+    up,
+    role,
+    inHome: standing.inHome,
+    stated: standing.stated,
+    denied: standing.denied,
+    rub,
     note,
-    heard: heardOver(chord, note.pc),
-    degree: degreeOver(chord, note.pc),
-    role: j.role,
-    inHome: j.inHome,
-    stated: has(chord.statedSet, j.up),
-    denied: j.denied,
-    root: j.up === 0,
-    guide: j.role === 'chord' && has(chord.guideSet, j.up),
-    rub: j.rub !== null,
-    rubs: rubbedNote(chord, j),
-    keptBack: keepsBack(place, j.up),
-    fade: noteFade(j, chord, weights),
-    exits: targets === null ? [] : exitsOf(note.pc, targets),
+    heard: chord.heard[up] ?? note,
+    degree: quality.degrees[up]?.name ?? '1',
+    root: up === 0,
+    guide: role === 'chord' && has(quality.guideSet, up),
+    rubs: rubbedNote(chord, rub, up),
+    keptBack: keepsBack(place, up),
+    fade: noteFade(standing, chord, weights),
+    exits: targets === null ? NO_EXITS : exitsOf(note.pc, targets),
   }
 }
 
@@ -130,7 +135,7 @@ export const readOver = (overlay: Overlay, place: Place, weights: Weights = DEFA
     if (n.note.pc !== overlay.passing && (worst === null || n.fade > worst.fade)) worst = n
   }
   if (worst === null) throw new Error('an overlay has notes')
-  const guides = sizeOf(place.chord.guideSet)
+  const guides = sizeOf(place.chord.quality.guideSet)
   return {
     place,
     overlay,

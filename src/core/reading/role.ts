@@ -1,12 +1,84 @@
 import type { Job } from '../chart/job.ts'
-import type { Chord } from '../chord/chord.ts'
-import { isDominant } from '../chord/chord.ts'
-import { has, rotate, sizeOf } from '../pitch/pcset.ts'
-import { pitchClass } from '../pitch/units.ts'
+import { type Chord, isDominant } from '../chord/chord.ts'
+import { has, rotate, setOf } from '../pitch/pcset.ts'
+import type { PcSet } from '../pitch/units.ts'
 import type { Home } from './home.ts'
 import type { School } from './school.ts'
 
 export type Role = 'chord' | 'extension' | 'altered' | 'suspension' | 'outside'
+
+/** Which semitones above the root have which role; no bit stands in two, and what stands in none is outside. */
+export type RoleSets = Readonly<Record<Exclude<Role, 'outside'>, PcSet>>
+
+const bit = (...ups: readonly number[]): number => setOf(ups)
+const ALTERED = bit(1, 3, 6, 8)
+const ALTERED_WHEN_STATIC = bit(3, 6)
+const SHARP_ELEVEN = bit(6)
+const FOUR = bit(5)
+const THREE = bit(4)
+const NATURAL_TENSIONS = bit(2, 5, 9)
+const SEVENTHS = bit(10, 11)
+const NINE_AND_THIRTEEN = bit(2, 9)
+const RUBS_ROOT = bit(1, 11)
+const FIVE = bit(7)
+
+/** The notes of every seven-note scale also offered. */
+const offeredBy = (home: Home): number => {
+  let set = 0
+  for (const s of home.others) if (s.material.formula.length === 7) set |= s.set
+  return set
+}
+
+const alteredSet = (chord: Chord, home: Home, job: Job | null): number => {
+  if (!isDominant(chord)) return 0
+  const open = job?.kind === 'static dominant' ? ALTERED_WHEN_STATIC | (ALTERED & home.inside) : ALTERED
+  // The raised 11 that a Lydian dominant holds is its own colour: an extension.
+  return home.first.material.name === 'lydian dominant' ? open & ~(SHARP_ELEVEN & home.inside) : open
+}
+
+/** A semitone above the chord's 1, 3, natural 5, 7 or 6: these want to go down into the chord. */
+const leaningSet = ({ quality }: Chord): number =>
+  bit(1) | rotate(quality.guideSet, 1) | (quality.recipe.fifth === '5' ? bit(8) : 0)
+
+/** The 11 over any dominant that is not suspended, the 3 over one that is. */
+const fixedSuspensions = ({ family, quality }: Chord): number => {
+  if (family === 'dominant') return FOUR
+  return family === 'suspended' && quality.recipe.third === '4' ? THREE : 0
+}
+
+/**
+ * Natural tensions of the seven-note scales also offered; on a triad their sevenths too, which it leaves open. The
+ * raised 11 over any major chord. Natural 9 and 13 over a dominant going to minor, unless its symbol denies them.
+ */
+const offeredTensions = (chord: Chord, job: Job | null, offered: number): number => {
+  const natural = offered & (NATURAL_TENSIONS | (chord.quality.recipe.seventh === null ? SEVENTHS : 0))
+  const raised = chord.family === 'major' ? SHARP_ELEVEN : 0
+  const toMinor = chord.family === 'dominant' && job?.kind === 'V' && job.minor
+  return natural | raised | (toMinor ? NINE_AND_THIRTEEN & ~chord.quality.deniedSet : 0)
+}
+
+/**
+ * The roles of all twelve notes over a chord where it stands: chord, altered, suspension, extension, the first that
+ * applies. Schools move the suspensions. Source: theory page, section 5.
+ */
+export const roleSets = (chord: Chord, home: Home, job: Job | null, school: School): RoleSets => {
+  const offered = offeredBy(home)
+  const own = chord.ownSet
+  const altered = alteredSet(chord, home, job) & ~own
+  const fixed = fixedSuspensions(chord) & ~own & ~altered
+  const four = chord.family === 'dominant' ? fixed : 0
+  const leaning = (((home.inside | offered) & leaningSet(chord)) | fixed) & ~own & ~altered & ~four
+  let suspension = 0
+  let freed = 0
+  if (school.suspensions === 'may pass') suspension |= leaning
+  else if (school.suspensions === 'free') freed |= leaning
+  if (school.fourOverDominant === 'suspension') suspension |= four
+  else if (school.fourOverDominant === 'colour') freed |= four
+  const welcome = chord.family === 'half-diminished' && school.fiveOverHalfDiminished === 'welcome' ? FIVE : 0
+  const inside = home.inside | offeredTensions(chord, job, offered)
+  const extension = ((inside & ~leaning & ~four) | freed | welcome) & ~own & ~altered & ~suspension
+  return { chord: own, altered: altered as PcSet, suspension: suspension as PcSet, extension: extension as PcSet }
+}
 
 /** A chord where it stands, with what is inside there and by whose judgement. */
 export interface Place {
@@ -15,100 +87,20 @@ export interface Place {
   readonly job: Job | null
   readonly home: Home
   readonly school: School
+  readonly roles: RoleSets
 }
 
-/** What one pitch is over a place; `up` counts semitones above the chord's root. Only an outside note is denied or rubs. */
-export interface Judgement {
-  readonly up: number
-  readonly role: Role
-  readonly inHome: boolean
-  readonly denied: boolean
-  readonly rub: 'guide' | 'root' | null
+export const roleAt = (roles: RoleSets, up: number): Role => {
+  const bit = 1 << up
+  if (roles.chord & bit) return 'chord'
+  if (roles.altered & bit) return 'altered'
+  if (roles.suspension & bit) return 'suspension'
+  return roles.extension & bit ? 'extension' : 'outside'
 }
 
-const NINTH = 2
-const FOURTH = 5
-const SHARP_ELEVEN = 6
-const FIFTH = 7
-const THIRTEENTH = 9
-const ALTERED = [1, 3, 6, 8]
-const ALTERED_WHEN_STATIC = [3, 6]
-
-const inOfferedMode = (place: Place, up: number): boolean =>
-  place.home.others.some((s) => sizeOf(s.set) === 7 && has(s.set, up))
-
-/** A semitone above the chord's 1, 3, natural 5, 7 or 6: it wants to go down into the chord. */
-const leansOnChord = (chord: Chord, up: number): boolean => {
-  const below = pitchClass(up - 1)
-  if (below === 0) return true
-  if (below === FIFTH) return chord.fifth === '5'
-  return has(chord.guideSet, below)
-}
-
-const isAltered = (place: Place, up: number): boolean => {
-  const { chord, home, job } = place
-  if (!isDominant(chord) || !ALTERED.includes(up)) return false
-  const held = has(home.inside, up)
-  if (up === SHARP_ELEVEN && home.first.material.name === 'lydian dominant' && held) return false
-  return held || job?.kind !== 'static dominant' || ALTERED_WHEN_STATIC.includes(up)
-}
-
-const fourOverDominant = (place: Place, up: number): boolean => place.chord.family === 'dominant' && up === FOURTH
-const threeOverSuspended = (place: Place, up: number): boolean =>
-  place.chord.family === 'suspended' && place.chord.third === '4' && up === 4
-
-const isSuspension = (place: Place, up: number): boolean =>
-  fourOverDominant(place, up) ||
-  threeOverSuspended(place, up) ||
-  ((has(place.home.inside, up) || inOfferedMode(place, up)) && leansOnChord(place.chord, up))
-
-/**
- * A natural tension of a seven-note scale also offered. On a triad the sevenths count as such: it leaves them open.
- * Natural 9 and 13 over a dominant going to minor belong here unless its symbol denies them.
- */
-const isOffered = (place: Place, up: number): boolean => {
-  const { chord, job } = place
-  if (chord.family === 'major' && up === SHARP_ELEVEN) return true
-  const toMinor = chord.family === 'dominant' && job?.kind === 'V' && job.minor
-  if (toMinor && (up === NINTH || up === THIRTEENTH)) return !has(chord.deniedSet, up)
-  const natural = [NINTH, FOURTH, THIRTEENTH].includes(up) || (chord.seventh === null && (up === 10 || up === 11))
-  return natural && inOfferedMode(place, up)
-}
-
-const bySchool = (choice: School['suspensions'] | School['fourOverDominant']): Role =>
-  choice === 'free' || choice === 'colour'
-    ? 'extension'
-    : choice === 'kept out' || choice === 'left out'
-      ? 'outside'
-      : 'suspension'
-
-const roleOf = (place: Place, up: number): Role => {
-  const { chord, home, school } = place
-  if (has(chord.ownSet, up)) return 'chord'
-  if (isAltered(place, up)) return 'altered'
-  if (isSuspension(place, up))
-    return bySchool(fourOverDominant(place, up) ? school.fourOverDominant : school.suspensions)
-  if (has(home.inside, up) || isOffered(place, up)) return 'extension'
-  const welcome = chord.family === 'half-diminished' && up === FIFTH && school.fiveOverHalfDiminished === 'welcome'
-  return welcome ? 'extension' : 'outside'
-}
-
-const rubOf = (chord: Chord, up: number): Judgement['rub'] => {
-  const near = rotate(chord.guideSet, 1) | rotate(chord.guideSet, -1)
-  if ((near >> up) & 1) return 'guide'
-  return up === 1 || up === 11 ? 'root' : null
-}
-
-/** The role of a pitch over a place: chord, altered, suspension, extension, outside, the first that applies. */
-export const judge = (place: Place, pc: number): Judgement => {
-  const up = pitchClass(pc - place.chord.root.pc)
-  const role = roleOf(place, up)
-  const outside = role === 'outside'
-  return {
-    up,
-    role,
-    inHome: has(place.home.inside, up),
-    denied: outside && has(place.chord.deniedSet, up),
-    rub: outside ? rubOf(place.chord, up) : null,
-  }
+/** What a note outside rubs against: a guide tone or the root a semitone away. Only an outside note rubs. */
+export const rubAt = (chord: Chord, up: number): 'guide' | 'root' | null => {
+  const { guideSet } = chord.quality
+  if (has(guideSet, (up + 1) % 12) || has(guideSet, (up + 11) % 12)) return 'guide'
+  return (RUBS_ROOT >> up) & 1 ? 'root' : null
 }

@@ -1,4 +1,13 @@
-import { type Exit, type NoteReading, pitchClass, type Reading, targetsOf } from '../../core/index.ts'
+import {
+  degreeOver,
+  type Exit,
+  heardOver,
+  type NoteReading,
+  pitchClass,
+  type Reading,
+  TARGET_KINDS,
+  targetsOf,
+} from '../../core/index.ts'
 
 /** Sizes of the slope view in its own units; the picture scales as a whole. */
 export interface SlopeSizes {
@@ -166,15 +175,16 @@ const targetBoxes = (sizes: SlopeSizes, reading: Reading, used: ReadonlySet<numb
   const boxes: TargetBox[] = []
   for (let column = -1; column <= 13; column++) {
     const pc = pitchClass(chord.root.pc + column)
-    const target = targets[pc]
+    const up = pitchClass(pc - next.root.pc)
+    const kind = TARGET_KINDS[targets.kinds[up] ?? 0]
     const side = column < 0 || column > 12
-    if (!target || ((target.kind === 'extension' || side) && !used.has(column))) continue
+    if (!kind || kind === 'none' || ((kind === 'extension' || side) && !used.has(column))) continue
     const w = side ? sizes.half - 2 : sizes.target.w
     boxes.push({
       pc,
-      name: target.note.name,
-      degree: target.degree,
-      guide: target.guide,
+      name: heardOver(next, pc).name,
+      degree: degreeOver(next, pc),
+      guide: kind === 'guide',
       x: columnX(sizes, column) - w / 2,
       w,
     })
@@ -186,7 +196,7 @@ const targetBoxes = (sizes: SlopeSizes, reading: Reading, used: ReadonlySet<numb
 export const layoutSlope = (reading: Reading, sizes: SlopeSizes = WIDE): SlopeLayout => {
   const { chord, next } = reading.place
   const columns = Array.from({ length: 13 }, (_, i) => ({
-    degree: chord.names[i % 12] ?? '',
+    degree: degreeOver(chord, chord.root.pc + i),
     x: columnX(sizes, i),
     own: ((chord.ownSet >> (i % 12)) & 1) === 1,
   }))

@@ -20,7 +20,7 @@ const SHAPES = {
 export const tabLook = (n: NoteReading): TabLook => ({
   shape: SHAPES[n.role],
   doubled: n.guide,
-  bitten: n.rub,
+  bitten: n.rub !== null,
   lean: n.exits[0]?.how.endsWith('down') ? 'left' : 'right',
 })
 

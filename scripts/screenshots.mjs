@@ -1,0 +1,52 @@
+// npm run screenshots: one current picture of each main view, made from the demo's own data, into docs/screenshots/.
+import { spawn } from 'node:child_process'
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { ensureChromium } from './chromium.mjs'
+import { ensureBuilt, ensureInstalled, ROOT } from './prepare.mjs'
+
+const SHOTS = [
+  { name: 'desk', path: 'desk?bar=13&beat=1&over=G+dorian', look: 'light', width: 1280, height: 800 },
+  { name: 'desk-club', path: 'desk?bar=13&beat=1&over=G+dorian', look: 'dark', width: 1280, height: 800 },
+  { name: 'desk-360', path: 'desk?bar=13&beat=1&over=G+dorian', look: 'light', width: 360, height: 760 },
+  { name: 'set-up', path: 'set-up', look: 'light', width: 1280, height: 800 },
+]
+
+await ensureInstalled()
+await ensureBuilt()
+ensureChromium()
+const data = mkdtempSync(join(tmpdir(), 'crossfade-shots-'))
+const demo = spawn('node', ['scripts/demo.mjs'], {
+  cwd: ROOT,
+  env: { ...process.env, HOST: '127.0.0.1', PORT: '0', CROSSFADE_DATA: join(data, 'demo') },
+  stdio: ['ignore', 'pipe', 'inherit'],
+})
+const address = await new Promise((resolve, reject) => {
+  demo.stdout.on('data', (chunk) => {
+    const line = /^(http:\/\/\S+\/)$/m.exec(String(chunk))
+    if (line) resolve(line[1])
+  })
+  demo.once('exit', (code) => reject(new Error(`the demo ended with ${code}`)))
+})
+const json = { 'content-type': 'application/json' }
+await fetch(`${address}api/v1/settings`, {
+  method: 'POST',
+  headers: json,
+  body: '{"name":"instrument","value":"concert"}',
+})
+
+const { chromium } = await import('@playwright/test')
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] })
+for (const { name, path, look, width, height } of SHOTS) {
+  const page = await browser.newPage({ viewport: { width, height }, colorScheme: look, reducedMotion: 'reduce' })
+  await page.goto(address + path)
+  await page.waitForSelector('html[data-ready]')
+  await page.evaluate(() => document.fonts.ready)
+  await page.screenshot({ path: join(ROOT, `docs/screenshots/${name}.png`) })
+  await page.close()
+}
+await browser.close()
+demo.kill('SIGTERM')
+await new Promise((resolve) => demo.once('exit', resolve))
+rmSync(data, { recursive: true, force: true })

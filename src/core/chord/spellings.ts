@@ -1,0 +1,28 @@
+/** What charts usually write after the root. Read once, when the program starts; everything else is read as it comes. */
+export const USUAL_SPELLINGS: readonly string[] = [
+  ...['', 'm', '-', 'dim', '°', '+', 'aug', '5', 'sus2', 'sus4', 'sus'],
+  ...['6', '6/9', '69', 'm6', '-6', 'm6/9'],
+  ...[
+    'maj7',
+    'M7',
+    'Δ',
+    'Δ7',
+    '7',
+    'm7',
+    '-7',
+    'mMaj7',
+    'm(maj7)',
+    'm7b5',
+    'ø',
+    'ø7',
+    'dim7',
+    '°7',
+    '+7',
+    '7#5',
+    'maj7#5',
+  ],
+  ...['9', '11', '13', 'maj9', 'maj13', 'm9', 'm11', 'm13', 'mMaj9', 'add9', 'madd9'],
+  ...['7b9', '7#9', '7#11', '7b13', '7b5', '9b5', '9#5', '13b9', '13#9', '13#11', 'maj7#11', '7alt', '7b9b13', '7#5#9'],
+  ...['7(b9)', '7(#9)', '7(#11)', '7(b13)', '7(b9,13)', '7(b9,b13)', '7#5(#9)', '13(#11)', 'maj7(#11)'],
+  ...['7sus4', '7sus', '9sus', '9sus4', '13sus', '13sus4', '7sus4b9', 'sus4b9', '7sus4(b9)'],
+]

@@ -1,0 +1,61 @@
+import type { Reading, Result } from '../../src/core/index.ts'
+import { placeOf, readChord, readOver, readOverlay } from '../../src/core/index.ts'
+import { byTonal } from './by-tonal.ts'
+import { type Triple, triples } from './seeded.ts'
+
+const COUNT = 2000
+const ROUNDS = 60
+
+const must = <T, E>(result: Result<T, E>): T => {
+  if (!result.ok) throw new Error(JSON.stringify(result.error))
+  return result.value
+}
+
+/** From the words to the whole reading: nothing is remembered between questions. */
+const byUs = ({ root, scale, chord, next }: Triple): Reading =>
+  readOver(must(readOverlay(`${root} ${scale}`)), placeOf(must(readChord(chord)), must(readChord(next))))
+
+/** Microseconds per question: the best of several rounds. */
+const timed = (questions: readonly Triple[], answer: (t: Triple) => unknown): number => {
+  let best = Number.POSITIVE_INFINITY
+  for (let round = 0; round < ROUNDS; round++) {
+    const from = performance.now()
+    for (const q of questions) answer(q)
+    best = Math.min(best, performance.now() - from)
+  }
+  return (best * 1000) / questions.length
+}
+
+const questions = triples(COUNT, 20261125)
+/** Names and degrees, as a string to compare. */
+const ofUs = (q: Triple): string =>
+  byUs(q)
+    .notes.map((n) => `${n.note.name} ${n.degree}`)
+    .join(', ')
+const ofTonal = (q: Triple): string =>
+  byTonal(q)
+    .notes.map((n) => `${n.name} ${n.degree}`)
+    .join(', ')
+const differing = questions.filter((q) => ofUs(q) !== ofTonal(q))
+console.log(`${COUNT} different questions; names and degrees agree in ${COUNT - differing.length}`)
+for (const q of differing.slice(0, 5))
+  console.log(`  ${Object.values(q).join(' ')}\n    ours   ${ofUs(q)}\n    tonal  ${ofTonal(q)}`)
+
+const parsed = questions.map((q) => ({
+  overlay: must(readOverlay(`${q.root} ${q.scale}`)),
+  chord: must(readChord(q.chord)),
+  next: must(readChord(q.next)),
+}))
+let at = 0
+const reading = timed(questions, () => {
+  const p = parsed[at++ % parsed.length]
+  return p && readOver(p.overlay, placeOf(p.chord, p.next))
+})
+const ours = timed(questions, byUs)
+const theirs = timed(questions, byTonal)
+console.log(`one full reading (degrees, roles, fade, exits, landing): ${reading.toFixed(1)} µs (at most 20)`)
+console.log(`the same from the words, names read anew each time:      ${ours.toFixed(1)} µs`)
+console.log(`names, degrees, roles, exits and landing by tonal:      ${theirs.toFixed(1)} µs`)
+console.log(
+  `ratio: ${(theirs / ours).toFixed(1)} × from the words, ${(theirs / reading).toFixed(1)} × against the reading alone (at least 20)`,
+)
