@@ -6,9 +6,19 @@ import { call, emptyData, type Running, removeData, startServer } from './server
 let data: string
 let server: Running
 
+const TEXT = 'title = Fenders\nkey = Ab\n== Rail\n| Ab6/9 | F7alt | Bbm11 Eb13b9 | (A|Bb) |'
+
+/** A chart and an idea at its third bar. */
+const fill = async (address: string): Promise<void> => {
+  const chart = await call(address, 'POST', 'charts', { title: 'Fenders', text: TEXT })
+  const idea = { overlay: 'E minor pentatonic', chord: 'Eb7', next: 'Abmaj7', chartId: chart.body.id, bar: 3, beat: 3 }
+  await call(address, 'POST', 'ideas', idea)
+}
+
 test.beforeAll(async () => {
   data = emptyData()
   server = await startServer(data)
+  await fill(server.address)
 })
 test.afterAll(async () => {
   await server.end()
@@ -25,36 +35,35 @@ for (const look of ['light', 'dark'] as const)
     test.use({ colorScheme: look })
 
     test('nothing stands in the way of anyone: empty, loaded, wrong, gone, set-up, legend', async ({ page }) => {
+      const own = emptyData()
+      const fresh = await startServer(own)
       const said = complaints(page)
-      if (look === 'light') {
-        await open(page, server.address)
-        await expect(page.getByRole('heading', { name: 'Lay something over a chord' })).toBeVisible()
-        expect(await findings(page)).toEqual([])
-        const text = 'title = Fenders\nkey = Ab\n== Rail\n| Ab6/9 | F7alt | Bbm11 Eb13b9 | (A|Bb) |'
-        const chart = await call(server.address, 'POST', 'charts', { title: 'Fenders', text })
-        await call(server.address, 'POST', 'ideas', {
-          overlay: 'E minor pentatonic',
-          chord: 'Eb7',
-          next: 'Abmaj7',
-          chartId: chart.body.id,
-          bar: 3,
-          beat: 3,
-        })
-      }
-      await open(page, `${server.address}desk?bar=3&beat=3&over=Ab+whole-half`)
+      await open(page, fresh.address)
+      await expect(page.getByRole('heading', { name: 'Lay something over a chord' })).toBeVisible()
+      expect(await findings(page)).toEqual([])
+      await fill(fresh.address)
+      await open(page, `${fresh.address}desk?bar=3&beat=3&over=Ab+whole-half`)
+      await expect(page.getByRole('heading', { name: 'A♭ whole-half' })).toBeVisible()
+      expect(await findings(page)).toEqual([])
+      await page.getByRole('button', { name: 'As a table' }).click()
       expect(await findings(page)).toEqual([])
       await ask(page, 'Bb foo over Eb7')
       await expect(page.getByRole('alert')).toBeVisible()
       expect(await findings(page)).toEqual([])
-      await open(page, `${server.address}desk?chart=gone`)
+      await open(page, `${fresh.address}desk?over=B+foo`)
+      await expect(page.getByRole('alert')).toContainText('“foo” is not understood')
+      expect(await findings(page)).toEqual([])
+      await open(page, `${fresh.address}desk?chart=gone`)
       await expect(page.getByRole('alert')).toContainText('not here any more')
       expect(await findings(page)).toEqual([])
-      await open(page, `${server.address}set-up`)
+      await open(page, `${fresh.address}set-up`)
       expect(await findings(page)).toEqual([])
       await page.keyboard.press('?')
       await expect(page.getByRole('dialog', { name: 'Shapes and keys' })).toBeVisible()
       expect(await findings(page)).toEqual([])
       expect(said).toEqual([])
+      await fresh.end()
+      removeData(own)
     })
   })
 

@@ -12,7 +12,7 @@ import { Slope } from '../../figures/Slope.tsx'
 import { Button } from '../../parts/Button.tsx'
 import { hearNote, hearOverlay, keep } from '../../stores/actions.ts'
 import type { Desk } from '../../stores/desk.ts'
-import { go } from '../../stores/place.ts'
+import { go, type Place } from '../../stores/place.ts'
 import type { ViewProps } from '../view.ts'
 import styles from './DeskView.module.css'
 import { EmptyDesk } from './EmptyDesk.tsx'
@@ -51,7 +51,15 @@ const titleNote = (desk: Desk): string => {
   }
 }
 
-const Picture = ({ desk, reading }: { readonly desk: Desk; readonly reading: Reading }) => {
+const Picture = ({
+  place,
+  desk,
+  reading,
+}: {
+  readonly place: Place
+  readonly desk: Desk
+  readonly reading: Reading
+}) => {
   const [chosen, setChosen] = useState<{ readonly of: Reading; readonly index: number } | null>(null)
   const [asTable, setAsTable] = useState(false)
   const index = chosen?.of === reading ? chosen.index : null
@@ -74,6 +82,12 @@ const Picture = ({ desk, reading }: { readonly desk: Desk; readonly reading: Rea
           </Button>
         </span>
       </header>
+      {desk.overlayError && (
+        <p role="alert" className={styles.wrong}>
+          The address lays “{place.over}” over this chord. “{desk.overlayError.found}” is not understood there, so the
+          home scale is shown.
+        </p>
+      )}
       <div className={styles.figure}>
         {asTable ? (
           <NoteTable reading={reading} />
@@ -102,14 +116,14 @@ const Picture = ({ desk, reading }: { readonly desk: Desk; readonly reading: Rea
 }
 
 /** One chord, what is inside it, and one overlay over it with every note's way home. */
-const DeskView = ({ kept, desk }: ViewProps) => {
+const DeskView = ({ place, kept, desk }: ViewProps) => {
   const { current } = desk
   if (desk.chart === null || current === null) return <EmptyDesk kept={kept} desk={desk} />
   return (
     <div className={styles.desk}>
       <SpotColumn desk={desk} current={current} />
       {current.reading ? (
-        <Picture desk={desk} reading={current.reading} />
+        <Picture place={place} desk={desk} reading={current.reading} />
       ) : (
         <section className={styles.picture} aria-label="Overlay">
           <h1>N.C.</h1>
