@@ -32,5 +32,7 @@ export default defineConfig({
   vite: {
     define: { __VERSION__: JSON.stringify(version) },
     build: { assetsInlineLimit: 0 },
+    // Bundled for the server, so that a start does not read hundreds of files.
+    ssr: { noExternal: ['lucide-react', 'match-sorter', 'nanostores', '@nanostores/react', 'tinykeys'] },
   },
 })

@@ -39,6 +39,7 @@ export const serve = async ({
   host = process.env.HOST ?? '127.0.0.1',
   port = Number(process.env.PORT ?? 4321),
 } = {}) => {
+  process.env.NODE_ENV = 'production'
   process.env.ASTRO_NODE_AUTOSTART = 'disabled'
   process.env.ASTRO_NODE_LOGGING = 'disabled'
   const { handler } = await import(join(ROOT, 'dist/server/entry.mjs'))

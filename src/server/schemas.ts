@@ -1,0 +1,67 @@
+import Joi, { type ObjectSchema } from 'joi'
+import { readChart, readChord, readOverlay } from '../core/index.ts'
+import { orProblem } from './door.ts'
+import type { KindName } from './kinds.ts'
+import { SORTS, type Sort } from './queries.ts'
+
+type Fields = Record<string, unknown>
+
+const tags = Joi.array().items(Joi.string().trim().min(1).max(60)).max(40)
+const text = (max: number) => Joi.string().max(max)
+
+/** What a row of each kind holds. */
+export const ROWS: Readonly<Record<KindName, ObjectSchema<Fields>>> = {
+  charts: Joi.object({
+    title: text(200).trim().min(1).required(),
+    text: text(100_000).required(),
+    tags: tags.default([]),
+  }),
+  ideas: Joi.object({
+    overlay: text(200).required(),
+    chord: text(60).required(),
+    next: text(60).allow(null).default(null),
+    note: text(4000).allow(null, '').default(null),
+    tags: tags.default([]),
+    chartId: text(60).allow(null).default(null),
+    bar: Joi.number().integer().min(1).allow(null).default(null),
+    beat: Joi.number().min(1).allow(null).default(null),
+  }),
+  settings: Joi.object({ name: text(60).trim().min(1).required(), value: Joi.any().invalid(null).required() }),
+}
+
+/** What the core must be able to read before a row is stored; throws the problem that says where it cannot. */
+export const READABLE: Readonly<Record<KindName, (row: Readonly<Fields>) => void>> = {
+  charts: (row) => {
+    orProblem('text', readChart(String(row.text)))
+  },
+  ideas: (row) => {
+    orProblem('overlay', readOverlay(String(row.overlay)))
+    orProblem('chord', readChord(String(row.chord)))
+    if (row.next !== null) orProblem('next', readChord(String(row.next)))
+  },
+  settings: () => undefined,
+}
+
+/** A whole row as it was read, with the version it had; what the server alone decides is passed over. */
+export const VERSIONED = Joi.object({
+  version: Joi.number().integer().min(1).required(),
+  id: Joi.any().strip(),
+  createdAt: Joi.any().strip(),
+  updatedAt: Joi.any().strip(),
+})
+
+export const LIST = Joi.object<{ q: string; sort: Sort; limit: number; after: string | null }>({
+  q: Joi.string().allow('').max(200).default(''),
+  sort: Joi.string()
+    .valid(...SORTS)
+    .default('-updatedAt'),
+  limit: Joi.number().integer().min(1).max(200).default(50),
+  after: Joi.string().max(2000).default(null),
+})
+
+export const CHANGE = Joi.object<{ change: string | null }>({
+  change: Joi.string()
+    .pattern(/^\d{1,18}$/, 'the id of a change')
+    .allow(null)
+    .default(null),
+})
