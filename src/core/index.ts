@@ -7,25 +7,40 @@ export { type Job, jobFromNext, jobName } from './chart/job.ts'
 export { readChart } from './chart/read-chart.ts'
 export { type Chord, degreeOver, guidesOf, type Harmony, heardOver, tonesOf } from './chord/chord.ts'
 export { readChord, readHarmony } from './chord/parse.ts'
+export { CHANGED_PENTATONICS } from './material/changed.ts'
 export { MATERIALS, nameOn } from './material/material.ts'
-export { namesOf } from './material/naming.ts'
+export { type Names, nameSet, namesOf } from './material/naming.ts'
 export { type Overlay, slipOverlay } from './material/overlay.ts'
 export { readOverlay } from './material/read-overlay.ts'
+export { type Derivation, derivePairs, type Group, type Omission, ownSymbol } from './pairs/derive.ts'
+export { degree, isDegree } from './pitch/degree.ts'
 export { toAscii, toGlyphs } from './pitch/glyphs.ts'
 export { INSTRUMENTS, type Instrument, type InstrumentId, instrument } from './pitch/instrument.ts'
 export { type Note, plainNote, readNote } from './pitch/note.ts'
-export { has, rotate } from './pitch/pcset.ts'
+export { has, rotate, setOf } from './pitch/pcset.ts'
 export { type Interval, reverse, UNISON } from './pitch/transpose.ts'
 export { type Midi, midi, type PcSet, type PitchClass, pitchClass, TICKS_PER_QUARTER } from './pitch/units.ts'
 export { type Exit, TARGET_KINDS, targetsOf } from './reading/exits.ts'
 export { type Home, homeName, homeOverlay, homeReason } from './reading/home.ts'
 export { type KeyDistance, keyDistance } from './reading/key-distance.ts'
 export { type Mend, mendsOf } from './reading/mends.ts'
+export {
+  ANYTHING,
+  FAMILY_NAMES,
+  type FamilyName,
+  type PairWish,
+  type Ranked,
+  rankOverlays,
+  rankPairs,
+  type Wish,
+} from './reading/rank.ts'
 export { type NoteReading, placeOf, type Reading, readOver } from './reading/read.ts'
 export type { Place, Role } from './reading/role.ts'
 export { roughnessOver, topOf, voicingOf } from './reading/roughness.ts'
-export { DEFAULT_SCHOOL, type School } from './reading/school.ts'
+export { DEFAULT_SCHOOL, SCHOOL_CHOICES, type School } from './reading/school.ts'
+export { motionBetween, type Seam, seamBetween } from './reading/seam.ts'
 export { landingSentence, noteSentence, readingSentence, statesSentence } from './reading/sentence.ts'
 export { DEFAULT_WEIGHTS, type Weights } from './reading/weights.ts'
 export { fail, ok, type Result, type TextError, type TextErrorCode } from './result.ts'
 export { type Contents, contentsOf } from './symmetry/contents.ts'
+export { dominantsBehind, type StoodFor } from './symmetry/dominants.ts'

@@ -14,17 +14,15 @@ import {
   keyName,
   type Mend,
   mendsOf,
+  type Names,
   type NoteReading,
   namesOf,
   type Overlay,
-  placeOf,
-  type Question,
   type Reading,
   readingSentence,
-  readOver,
   rotate,
   roughnessOver,
-  type School,
+  type StoodFor,
   spotsInChart,
   tonesOf,
   type Weights,
@@ -120,6 +118,9 @@ export const chordAnswer = (chord: Chord) => ({
   guides: guidesOf(chord).map((n) => n.name),
 })
 
+/** A seventh arpeggio by its chord's symbol. */
+const chordLike = (arpeggio: Overlay): string => arpeggio.name.replace(' arpeggio', '').replace(' dim', 'dim')
+
 /** A material by itself. */
 export const materialAnswer = (overlay: Overlay, contents: Contents = contentsOf(overlay)) => ({
   scale: overlay.name,
@@ -127,7 +128,10 @@ export const materialAnswer = (overlay: Overlay, contents: Contents = contentsOf
   periodSemitones: contents.periodSemitones,
   distinct: contents.distinct,
   triads: contents.triads.map((t) => t.name),
-  sevenths: contents.sevenths.map((s) => s.name.replace(' arpeggio', '').replace(' dim', 'dim')),
+  sevenths: contents.sevenths.map(chordLike),
+  polychords: contents.polychords.map(
+    ({ upper, lower }) => `${upper.name}|${'notes' in lower ? chordLike(lower) : lower.name}`,
+  ),
 })
 
 /** A chart typed as a question: each chord with its place and its job as far as the next chord tells. */
@@ -151,19 +155,15 @@ export const chartAnswer = (chart: Chart, text: string) => {
   }
 }
 
-/** The answer to a question, with its kind. Roles and fade are by the chord that sounds; the named one explains. */
-export const answer = (question: Question, school: School, weights: Weights) => {
-  switch (question.kind) {
-    case 'reading': {
-      const heard = question.sounding ?? question.chord
-      const reading = readOver(question.overlay, placeOf(heard, question.next, school), weights)
-      return { kind: question.kind, ...readingAnswer(reading, question.chord, question.sounding, weights) }
-    }
-    case 'material':
-      return { kind: question.kind, ...materialAnswer(question.overlay) }
-    case 'chord':
-      return { kind: question.kind, ...chordAnswer(question.chord) }
-    case 'chart':
-      return { kind: question.kind, ...chartAnswer(question.chart, question.text) }
-  }
-}
+/** The dominants a diminished seventh stands for. */
+export const dominantsAnswer = (behind: readonly StoodFor[]) => ({
+  dominants: behind.map(({ dominant }) => `${dominant.root.name}7`),
+  as: behind.map(({ dominant, bassDegree }) => ({ dominant: `${dominant.root.name}7b9`, bassDegree })),
+})
+
+/** The names of a set, best first. */
+export const namesAnswer = ({ equal, within, holds }: Names) => ({
+  equal: equal.map((o) => o.name),
+  within: within.map((o) => o.name),
+  holds: holds.map((o) => o.name),
+})

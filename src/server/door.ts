@@ -1,6 +1,6 @@
 import type { APIRoute } from 'astro'
 import type { ObjectSchema } from 'joi'
-import type { Result, TextError } from '../core/index.ts'
+import { type Chord, type Result, readChord, type TextError } from '../core/index.ts'
 import { Problem, problemResponse } from './problems.ts'
 
 export const BODY_LIMIT = 2 * 1024 * 1024
@@ -17,6 +17,10 @@ export const orProblem = <T>(path: string, result: Result<T, TextError>): T => {
   if (!result.ok) throw textProblem(path, result.error)
   return result.value
 }
+
+export const chordAt = (path: string, symbol: string): Chord => orProblem(path, readChord(symbol))
+/** The next chord, or null where none was given. */
+export const nextAt = (path: string, symbol: string): Chord | null => (symbol === '' ? null : chordAt(path, symbol))
 
 const check = <T>(schema: ObjectSchema<T>, input: unknown): T => {
   const { value, error } = schema.validate(input, { abortEarly: false, convert: true })

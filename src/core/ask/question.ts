@@ -5,6 +5,9 @@ import type { Chord } from '../chord/chord.ts'
 import { readChord } from '../chord/parse.ts'
 import { type Overlay, slipOverlay } from '../material/overlay.ts'
 import { readOverlay } from '../material/read-overlay.ts'
+import { isDegree } from '../pitch/degree.ts'
+import { toAscii } from '../pitch/glyphs.ts'
+import { readNote } from '../pitch/note.ts'
 import { homeOf, homeOverlay } from '../reading/home.ts'
 import type { School } from '../reading/school.ts'
 import { fail, ok, type Result, shiftError, type TextError } from '../result.ts'
@@ -21,6 +24,8 @@ export type Question =
   | { readonly kind: 'material'; readonly overlay: Overlay }
   | { readonly kind: 'chord'; readonly chord: Chord }
   | { readonly kind: 'chart'; readonly chart: Chart; readonly text: string }
+  | { readonly kind: 'pairs'; readonly chord: Chord; readonly next: Chord | null }
+  | { readonly kind: 'overlays'; readonly hold: readonly string[]; readonly chord: Chord; readonly next: Chord | null }
 
 const QUESTIONS = [
   'B minor pentatonic over Eb7 to Abmaj7',
@@ -54,15 +59,36 @@ const cut = (piece: Piece, word: RegExp): readonly [Piece, Piece | null] => {
   ]
 }
 
-/** `slip +1`: the chord's home scale moved by that many semitones, -6..+6 and not 0. */
-const slipOf = (words: string, chord: Chord, next: Chord | null, school: School): Overlay | null => {
-  const match = /^\s*slip\s+([+-]?[1-6])\s*$/i.exec(words)
-  if (!match) return null
-  const home = homeOverlay(homeOf(chord, next, jobFromNext(chord, next), school).first)
-  return slipOverlay(home, Number(match[1]), home.notes)
+const STEP_WORDS: readonly (readonly [RegExp, number])[] = [
+  [/^(a\s+)?(semitone|half\s?-?step)$/i, 1],
+  [/^(a\s+)?(tone|whole\s?-?step)$/i, 2],
+]
+
+/** `slip +1`, `slip up a semitone`, `slip down a whole step`: semitones -6..+6, or null where it is no slip. */
+const slipBy = (words: string): number | null => {
+  const signed = /^\s*slip\s+([+-]?[1-6])\s*$/i.exec(toAscii(words))
+  if (signed) return Number(signed[1])
+  const said = /^\s*slip\s+(up|down)\s+(.+?)\s*$/i.exec(words)
+  const size = STEP_WORDS.find(([pattern]) => pattern.test(said?.[2] ?? ''))?.[1]
+  if (size === undefined) return null
+  return said?.[1]?.toLowerCase() === 'down' ? -size : size
 }
 
-const readOver = (material: Piece, rest: Piece, school: School): Result<Question, TextError> => {
+/** `slip +1`: the chord's home scale moved by that many semitones, -6..+6 and not 0. */
+const slipOf = (words: string, chord: Chord, next: Chord | null, school: School): Overlay | null => {
+  const by = slipBy(words)
+  if (by === null) return null
+  const home = homeOverlay(homeOf(chord, next, jobFromNext(chord, next), school).first)
+  return slipOverlay(home, by, home.notes)
+}
+
+interface Over {
+  readonly chord: Chord
+  readonly next: Chord | null
+  readonly sounding: Chord | null
+}
+
+const readWhere = (rest: Piece): Result<Over, TextError> => {
   const [beforeWhile, whileText] = cut(rest, /\s+while(?=\s|$)/i)
   const [chordText, nextText] = cut(beforeWhile, /\s+to(?=\s|$)/i)
   const chord = chordIn(chordText, 'a chord after over')
@@ -72,10 +98,49 @@ const readOver = (material: Piece, rest: Piece, school: School): Result<Question
   const heard = whileText === null ? null : cut(whileText, /\s+sounds?\s*$/i)[0]
   const sounding = heard === null ? ok(null) : chordIn(heard, 'the chord that sounds')
   if (!sounding.ok) return sounding
-  const slip = slipOf(material.text, chord.value, next.value, school)
+  return ok({ chord: chord.value, next: next.value, sounding: sounding.value })
+}
+
+const WHAT_HOLDS = /^\s*what\s+(holds|has)\s*/i
+
+/** The degrees after `what holds`, or the one that is none. */
+const readDegrees = (material: Piece): Result<readonly string[], TextError> => {
+  const [head = ''] = WHAT_HOLDS.exec(material.text) ?? []
+  const held: string[] = []
+  for (const word of material.text.slice(head.length).matchAll(/[^\s,]+/g)) {
+    const name = toAscii(word[0])
+    if (!isDegree(name))
+      return fail({
+        code: 'unknown_question',
+        at: material.at + head.length + word.index,
+        found: word[0],
+        expected: ['a degree, such as b9, 9, #11 or 13'],
+      })
+    held.push(name)
+  }
+  if (held.length === 0)
+    return fail({ code: 'empty', at: material.at + head.length, found: '', expected: ['degrees, such as 9 #11'] })
+  return ok(held)
+}
+
+const readOver = (material: Piece, rest: Piece, school: School): Result<Question, TextError> => {
+  const where = readWhere(rest)
+  if (!where.ok) return where
+  const { chord, next } = where.value
+  if (/^\s*pairs\s*$/i.test(material.text)) return ok({ kind: 'pairs', chord, next })
+  if (WHAT_HOLDS.test(material.text)) {
+    const hold = readDegrees(material)
+    return hold.ok ? ok({ kind: 'overlays', hold: hold.value, chord, next }) : hold
+  }
+  const slip = slipOf(material.text, chord, next, school)
   const overlay = slip ? ok(slip) : readOverlay(material.text)
-  if (!overlay.ok) return overlay
-  return ok({ kind: 'reading', overlay: overlay.value, chord: chord.value, next: next.value, sounding: sounding.value })
+  return overlay.ok ? ok({ kind: 'reading', overlay: overlay.value, ...where.value }) : overlay
+}
+
+/** Whether a slash is followed by a bare bass note, as in `F/A`: then it is a chord and not one thing over another. */
+const readNoteOnly = (text: string): boolean => {
+  const note = readNote(text, 0)
+  return note.ok && note.value.end === text.length
 }
 
 /**
@@ -96,6 +161,13 @@ export const readQuestion = (text: string, school: School): Result<Question, Tex
       : readOver(material, rest, school)
   }
   const lead = text.length - text.trimStart().length
+  const slashed = /^\s*([^/\s]+)\/(\S+)\s*$/.exec(text)
+  const under = slashed && readNoteOnly(slashed[2] ?? '') ? null : slashed
+  if (under) {
+    const from = text.indexOf('/') + 1
+    const asked = readOver({ text: under[1] ?? '', at: 0 }, { text: text.slice(from), at: from }, school)
+    if (asked.ok) return asked
+  }
   const chord = readChord(text.trim())
   if (chord.ok) return ok({ kind: 'chord', chord: chord.value })
   const overlay = readOverlay(text)
@@ -112,6 +184,10 @@ export const printQuestion = (q: Question): string => {
       const sounds = q.sounding === null ? '' : ` while ${q.sounding.symbol} sounds`
       return `${q.overlay.name} over ${q.chord.symbol}${to}${sounds}`
     }
+    case 'pairs':
+      return `pairs over ${q.chord.symbol}${q.next === null ? '' : ` to ${q.next.symbol}`}`
+    case 'overlays':
+      return `what holds ${q.hold.join(' ')} over ${q.chord.symbol}${q.next === null ? '' : ` to ${q.next.symbol}`}`
     case 'material':
       return q.overlay.name
     case 'chord':

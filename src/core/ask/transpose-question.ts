@@ -86,6 +86,9 @@ export const transposeQuestion = (q: Question, interval: Interval): Question => 
       return { kind: q.kind, overlay: transposeOverlay(q.overlay, by) }
     case 'chord':
       return { kind: q.kind, chord: transposeChord(q.chord, by) }
+    case 'pairs':
+    case 'overlays':
+      return { ...q, chord: transposeChord(q.chord, by), next: q.next && transposeChord(q.next, by) }
     case 'chart':
       return { kind: q.kind, chart: transposeChart(q.chart, by), text: transposeText(q.text, q.chart, by) }
   }

@@ -33,6 +33,22 @@ export const SEVENTHS = [
   ['dim(maj7) arpeggio', '1 b3 b5 7', ['diminished major seventh']],
 ] as const satisfies readonly Row[]
 
+export const NINTHS = [
+  ['maj9 arpeggio', '1 3 5 7 9', ['major ninth']],
+  ['9 arpeggio', '1 3 5 b7 9', ['dominant ninth']],
+  ['m9 arpeggio', '1 b3 5 b7 9', ['minor ninth']],
+  ['mMaj9 arpeggio', '1 b3 5 7 9', ['minor major ninth']],
+  ['7(b9) arpeggio', '1 3 5 b7 b9', ['dominant flat nine', '7b9 arpeggio']],
+  ['6/9 arpeggio', '1 3 5 6 9', ['six nine']],
+] as const satisfies readonly Row[]
+
+/** Fourths upward, three to five notes. */
+export const QUARTALS = [
+  ['quartal 3', '1 4 b7', ['quartal', 'three fourths', 'quartal triad']],
+  ['quartal 4', '1 4 b7 b10', ['four fourths']],
+  ['quartal 5', '1 4 b7 b10 b13', ['five fourths']],
+] as const satisfies readonly Row[]
+
 export const PENTATONICS = [
   ['major pentatonic', '1 2 3 5 6', ['pentatonic', 'pent', 'major pent', 'maj pentatonic', 'maj pent']],
   [
@@ -43,6 +59,17 @@ export const PENTATONICS = [
   ['minor 6 pentatonic', '1 b3 4 5 6', ['minor 6 pent', 'm6 pentatonic', 'm6 pent']],
   ['dominant pentatonic', '1 2 3 5 b7', ['dominant pent', 'dom pentatonic', '7 pentatonic']],
   ['minor b5 pentatonic', '1 b3 4 b5 b7', ['minor b5 pent', 'm7b5 pentatonic']],
+  ['major b6 pentatonic', '1 2 3 5 b6', ['major b6 pent']],
+  ['major b5 pentatonic', '1 2 3 b5 6', ['major b5 pent']],
+  ['major b2 pentatonic', '1 b2 3 5 6', ['major b2 pent']],
+  // Root, 3 and b7 of an altered dominant with its #9 and #5.
+  ['altered pentatonic', '1 #2 3 #5 b7', ['altered pent']],
+  ['hirajoshi', '1 2 b3 5 b6', []],
+  ['in', '1 b2 4 5 b6', ['in scale']],
+  ['insen', '1 b2 4 5 b7', ['in sen']],
+  ['iwato', '1 b2 4 b5 b7', []],
+  ['yo', '1 2 4 5 6', ['yo scale']],
+  ['kumoi', '1 2 b3 5 6', []],
 ] as const satisfies readonly Row[]
 
 export const MODES = [
@@ -107,6 +134,7 @@ export const SYMMETRIC = [
   ['augmented scale', '1 #2 3 5 #5 7', ['augmented hexatonic']],
   ['inverse augmented scale', '1 b2 3 4 #5 6', ['augmented inverse', 'inverse augmented']],
   ['tritone scale', '1 b2 3 #4 5 b7', []],
+  ['third limited mode', '1 2 b3 3 #4 5 b6 b7 7', ['third mode of limited transposition', 'nine-note scale']],
   ['chromatic', '1 b2 2 b3 3 4 #4 5 b6 6 b7 7', ['chromatic scale']],
 ] as const satisfies readonly Row[]
 
@@ -121,6 +149,8 @@ export const PASSING: Readonly<Record<string, string>> = {
 export const FAMILIES = {
   triad: TRIADS,
   seventh: SEVENTHS,
+  ninth: NINTHS,
+  quartal: QUARTALS,
   pentatonic: PENTATONICS,
   mode: [...MODES, ...SIX_NOTE_MODES],
   bebop: BEBOP,

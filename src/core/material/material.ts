@@ -47,7 +47,7 @@ export const scaleNamed = (name: ScaleName): Material => {
   return found
 }
 
-const AT_THE_ROOT = new Set(['triad', 'seventh'])
+const AT_THE_ROOT = new Set(['triad', 'seventh', 'ninth'])
 const WORDED = / triad$|^dim7 |^dim\(/
 
 /** `E minor pentatonic`, `Em`, `E+`, `Em7b5 arpeggio`, `E dim7 arpeggio`, `E lydian triad`. */

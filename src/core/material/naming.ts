@@ -1,33 +1,66 @@
-import { rotate } from '../pitch/pcset.ts'
+import { holds, rotate, sizeOf } from '../pitch/pcset.ts'
 import { type PcSet, type PitchClass, pitchClass } from '../pitch/units.ts'
+import { CHANGED_PENTATONICS } from './changed.ts'
 import { MATERIALS, type Material } from './material.ts'
 import { generatedRoot, type Overlay, placeOn } from './overlay.ts'
 
 interface Placement {
   readonly pc: PitchClass
+  readonly set: PcSet
+  readonly size: number
+  readonly order: number
   readonly material: Material
 }
 
-const placements = new Map<PcSet, Placement[]>()
-for (const material of MATERIALS)
-  for (let n = 0; n < 12; n++) {
-    const set = rotate(material.set, n)
-    placements.set(set, [...(placements.get(set) ?? []), { pc: pitchClass(n), material }])
-  }
+const FAMILY_ORDER = ['triad', 'seventh', 'ninth', 'quartal', 'pentatonic', 'mode', 'bebop', 'blues', 'symmetric']
 
-const FAMILY_ORDER = ['triad', 'seventh', 'pentatonic', 'mode', 'bebop', 'blues', 'symmetric']
+const placed = (material: Material): readonly Placement[] =>
+  Array.from({ length: 12 }, (_, n) => ({
+    pc: pitchClass(n),
+    set: rotate(material.set, n),
+    size: material.formula.length,
+    order: FAMILY_ORDER.indexOf(material.family),
+    material,
+  }))
 
-/**
- * Every named overlay that has exactly these notes: those on the given root first, then upward from it, then in the
- * order triad, seventh, pentatonic, mode, symmetric. Roots take their spelling from the overlay's own notes.
- */
-export const namesOf = (set: PcSet, like: Overlay): readonly Overlay[] =>
-  [...(placements.get(set) ?? [])]
+/** The catalogue on twelve roots. */
+const PLACEMENTS: readonly Placement[] = MATERIALS.flatMap(placed)
+
+const bySet = new Map<PcSet, Placement[]>()
+for (const p of [...PLACEMENTS, ...CHANGED_PENTATONICS.flatMap(placed)])
+  bySet.set(p.set, [...(bySet.get(p.set) ?? []), p])
+
+const named = (like: Overlay, found: readonly Placement[], size: number): readonly Overlay[] =>
+  [...found]
     .sort(
       (a, b) =>
-        pitchClass(a.pc - like.root.pc) - pitchClass(b.pc - like.root.pc) ||
-        FAMILY_ORDER.indexOf(a.material.family) - FAMILY_ORDER.indexOf(b.material.family),
+        Number(b.pc === like.root.pc) - Number(a.pc === like.root.pc) ||
+        Math.abs(a.size - size) - Math.abs(b.size - size) ||
+        a.order - b.order ||
+        pitchClass(a.pc - like.root.pc) - pitchClass(b.pc - like.root.pc),
     )
     .map(({ pc, material }) => placeOn(generatedRoot(pc, like.notes, material), material))
 
-export const isNamed = (set: PcSet): boolean => placements.has(set)
+/**
+ * Every named overlay that has exactly these notes: those on the given root first, then by family (triad, seventh,
+ * pentatonic, mode, symmetric), then upward. Roots take their spelling from the overlay's own notes.
+ */
+export const namesOf = (set: PcSet, like: Overlay): readonly Overlay[] => named(like, bySet.get(set) ?? [], sizeOf(set))
+
+export const isNamed = (set: PcSet): boolean => bySet.has(set)
+
+/** What a set equals, is held in, and holds, best first: its own root, then nearest in size, then by family. */
+export interface Names {
+  readonly equal: readonly Overlay[]
+  readonly within: readonly Overlay[]
+  readonly holds: readonly Overlay[]
+}
+
+/** Names a set against the whole catalogue. The typed root is the overlay's root. Source: theory page, section 3. */
+export const nameSet = (overlay: Overlay): Names => {
+  const { set } = overlay
+  const size = sizeOf(set)
+  const within = PLACEMENTS.filter((p) => p.set !== set && holds(p.set, set))
+  const inside = PLACEMENTS.filter((p) => p.set !== set && holds(set, p.set))
+  return { equal: namesOf(set, overlay), within: named(overlay, within, size), holds: named(overlay, inside, size) }
+}

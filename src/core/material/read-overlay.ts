@@ -2,21 +2,49 @@ import { readChord } from '../chord/parse.ts'
 import { toAscii } from '../pitch/glyphs.ts'
 import { type Note, readNote } from '../pitch/note.ts'
 import { fail, ok, type Result, type TextError } from '../result.ts'
+import { CHANGED_PENTATONICS } from './changed.ts'
 import { MATERIALS, type Material } from './material.ts'
 import { notesOverlay, type Overlay, pairOf, placeOn } from './overlay.ts'
+
+/** How many single signs must change to make one word of another. */
+const editsBetween = (a: string, b: string): number => {
+  let row = Array.from({ length: b.length + 1 }, (_, j) => j)
+  for (let i = 1; i <= a.length; i++) {
+    const next = [i]
+    for (let j = 1; j <= b.length; j++)
+      next.push(Math.min((row[j] ?? 0) + 1, (next[j - 1] ?? 0) + 1, (row[j - 1] ?? 0) + Number(a[i - 1] !== b[j - 1])))
+    row = next
+  }
+  return row[b.length] ?? 0
+}
 
 const fold = (words: string): string => toAscii(words).trim().replace(/\s+/g, ' ').toLowerCase()
 
 const worded = new Map<string, Material>()
-for (const m of MATERIALS)
+for (const m of [...MATERIALS, ...CHANGED_PENTATONICS])
   for (const name of [m.name, ...m.otherNames]) if (!worded.has(fold(name))) worded.set(fold(name), m)
 
 const arpeggios = new Map(
-  MATERIALS.filter((m) => m.family === 'seventh').map((m) => [m.name.replace(' arpeggio', ''), m]),
+  MATERIALS.filter((m) => m.family === 'seventh' || m.family === 'ninth').map((m) => [
+    m.name.replace(' arpeggio', ''),
+    m,
+  ]),
 )
 const triads = new Map(MATERIALS.filter((m) => m.family === 'triad').map((m) => [m.name, m]))
 
 const MATERIAL_EXAMPLES = ['minor pentatonic', 'dorian', 'half-whole', 'lydian dominant', 'm7b5 arpeggio']
+
+const SUGGESTED = 3
+
+/** The names most like a word that is not known; plain examples where none comes near. */
+const nearest = (wrong: string): readonly string[] => {
+  const word = fold(wrong)
+  const near = [...worded.keys()]
+    .map((name) => ({ name, edits: editsBetween(word, name) }))
+    .filter(({ name, edits }) => edits <= Math.max(1, Math.floor(Math.min(name.length, word.length) / 3)))
+    .sort((a, b) => a.edits - b.edits)
+  return near.length > 0 ? near.slice(0, SUGGESTED).map((n) => n.name) : MATERIAL_EXAMPLES
+}
 
 /** `Em7b5`, `E dim7`, `Esus`: a chord's symbol used as a material, with or without the word arpeggio or triad. */
 const bySymbol = (root: Note, words: string): Material | undefined => {
@@ -37,7 +65,29 @@ const readNotes = (text: string): Overlay | null => {
   return first && rest.every((n): n is Note => n !== null) ? notesOverlay([first, ...rest]) : null
 }
 
+/** `E flat minor` and `half whole on E` in the usual order, or null where they are neither. */
+const usualOrder = (text: string): string | null => {
+  const spoken = text.replace(
+    /\b([A-Ga-g]) (flat|sharp)\b/,
+    (_, letter: string, sign: string) => letter.toUpperCase() + (sign === 'flat' ? 'b' : '#'),
+  )
+  const turned = /^\s*(\D*\S)\s+on\s+([A-G]\S*)\s*$/.exec(spoken)
+  const plain = turned ? `${turned[2]} ${turned[1]}` : spoken
+  const raised = plain.replace(
+    /^(\s*)([a-g])(?=(b|#|♭|♯)?\s+[a-z])/,
+    (_, space: string, letter: string) => space + letter.toUpperCase(),
+  )
+  return raised === text ? null : raised
+}
+
 const readSingle = (text: string): Result<Overlay, TextError> => {
+  const asWritten = readRooted(text)
+  const other = asWritten.ok ? null : usualOrder(text)
+  const again = other === null ? asWritten : readRooted(other)
+  return again.ok ? again : asWritten
+}
+
+const readRooted = (text: string): Result<Overlay, TextError> => {
   const lead = text.length - text.trimStart().length
   const root = readNote(text, lead)
   if (!root.ok)
@@ -47,7 +97,7 @@ const readSingle = (text: string): Result<Overlay, TextError> => {
   const material = worded.get(exact) ?? bySymbol(root.value.note, exact) ?? worded.get(fold(words))
   if (material) return ok(placeOn(root.value.note, material))
   const at = root.value.end + (words.length - words.trimStart().length)
-  return fail({ code: 'unknown_material', at, found: exact, expected: MATERIAL_EXAMPLES })
+  return fail({ code: 'unknown_material', at, found: exact, expected: nearest(exact) })
 }
 
 /**
@@ -57,11 +107,11 @@ const readSingle = (text: string): Result<Overlay, TextError> => {
 export const readOverlay = (text: string): Result<Overlay, TextError> => {
   if (!text.trim())
     return fail({ code: 'empty', at: 0, found: '', expected: ['what to lay over, such as B minor pentatonic'] })
-  const joint = text.indexOf('&')
-  if (joint < 0) {
-    const notes = readNotes(text)
-    return notes ? ok(notes) : readSingle(text)
-  }
+  const single = text.includes('&') ? null : (readNotes(text) ?? readSingle(text))
+  if (single !== null && !('ok' in single)) return ok(single)
+  if (single?.ok) return single
+  const joint = text.search(/[&,]/)
+  if (single !== null && joint < 0) return single
   const first = readTriad(text, 0, joint)
   if (!first.ok) return first
   const second = readTriad(text, joint + 1, text.length)

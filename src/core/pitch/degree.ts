@@ -11,6 +11,9 @@ export interface Degree {
 const MAJOR_STEPS = [0, 2, 4, 5, 7, 9, 11]
 const FORM = /^(bb|b|#)?(1[0-3]|[1-9])$/
 
+/** Whether a text names a degree, as `b9`, `#11` or `13` do. */
+export const isDegree = (name: string): boolean => FORM.test(name)
+
 const known = new Map<string, Degree>()
 
 /** The degree named by a constant of our own tables; throws on a misspelt one, which is a bug and not an input. */

@@ -11,6 +11,7 @@ export type Ticks = Unit<'Ticks'>
 export type Midi = Unit<'Midi'>
 
 export const TICKS_PER_QUARTER = 960
+export const EMPTY_SET = 0 as PcSet
 
 /** Any whole number of semitones above C, folded into 0..11. */
 export const pitchClass = (semitones: number): PitchClass => (((semitones % 12) + 12) % 12) as PitchClass

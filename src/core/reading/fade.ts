@@ -1,18 +1,8 @@
 import type { Chord } from '../chord/chord.ts'
-import type { Role } from './role.ts'
+import type { Standing } from './role.ts'
 import type { Weights } from './weights.ts'
 
 const ALTERED_NAME = { 1: 'b9', 3: '#9', 6: '#11', 8: 'b13' } as const
-
-/** What decides how far out a note is. `up` counts semitones above the root. */
-export interface Standing {
-  readonly up: number
-  readonly role: Role
-  readonly inHome: boolean
-  readonly stated: boolean
-  readonly denied: boolean
-  readonly rub: 'guide' | 'root' | null
-}
 
 const extensionFade = ({ up, inHome }: Standing, chord: Chord, w: Weights): number => {
   if (up === 6 && (chord.family === 'major' || inHome)) return w.sharpEleven

@@ -4,9 +4,9 @@ import type { Overlay } from '../material/overlay.ts'
 import type { Note } from '../pitch/note.ts'
 import { has, sizeOf } from '../pitch/pcset.ts'
 import { type Exit, exitsOf, type Targets, targetsOf } from './exits.ts'
-import { noteFade, overlayFade, type Standing } from './fade.ts'
+import { noteFade, overlayFade } from './fade.ts'
 import { homeOf } from './home.ts'
-import { type Place, type Role, roleAt, roleSets, rubAt } from './role.ts'
+import { type Place, type Role, roleSets, type Standing, standingAt } from './role.ts'
 import { DEFAULT_SCHOOL, type School } from './school.ts'
 import { DEFAULT_WEIGHTS, type Weights } from './weights.ts'
 
@@ -68,7 +68,14 @@ const rubbedNote = (chord: Chord, rub: Standing['rub'], up: number): Note | null
   return heardOver(chord, chord.root.pc + (has(chord.quality.guideSet, below) ? below : up + 1))
 }
 
-const EXIT_WEIGHT: Readonly<Record<Role, number>> = { chord: 1, extension: 1, altered: 2, suspension: 2, outside: 2 }
+/** Altered, suspension and outside notes count twice in the landing. */
+export const EXIT_WEIGHT: Readonly<Record<Role, number>> = {
+  chord: 1,
+  extension: 1,
+  altered: 2,
+  suspension: 2,
+  outside: 2,
+}
 
 /** The mean of the best exits, altered, suspension and outside notes counted twice, as 0..100; summed in whole hundredths. */
 const landingOf = (notes: readonly NoteReading[]): number => {
@@ -84,26 +91,17 @@ const landingOf = (notes: readonly NoteReading[]): number => {
 const NO_EXITS: readonly Exit[] = []
 
 const readNote = (place: Place, note: Note, weights: Weights, targets: Targets | null): NoteReading => {
-  const { chord, roles, home } = place
+  const { chord } = place
   const { quality } = chord
   const up = (note.pc - chord.root.pc + 12) % 12
-  const role = roleAt(roles, up)
-  const outside = role === 'outside'
-  const rub = outside ? rubAt(chord, up) : null
-  const standing: Standing = {
-    up,
-    role,
-    inHome: has(home.inside, up),
-    stated: has(quality.statedSet, up),
-    denied: outside && has(quality.deniedSet, up),
-    rub,
-  }
+  const standing = standingAt(place, up)
+  const { role, inHome, stated, denied, rub } = standing
   return {
     up,
     role,
-    inHome: standing.inHome,
-    stated: standing.stated,
-    denied: standing.denied,
+    inHome,
+    stated,
+    denied,
     rub,
     note,
     heard: chord.heard[up] ?? note,

@@ -90,7 +90,7 @@ export interface Place {
   readonly roles: RoleSets
 }
 
-export const roleAt = (roles: RoleSets, up: number): Role => {
+const roleAt = (roles: RoleSets, up: number): Role => {
   const bit = 1 << up
   if (roles.chord & bit) return 'chord'
   if (roles.altered & bit) return 'altered'
@@ -99,8 +99,32 @@ export const roleAt = (roles: RoleSets, up: number): Role => {
 }
 
 /** What a note outside rubs against: a guide tone or the root a semitone away. Only an outside note rubs. */
-export const rubAt = (chord: Chord, up: number): 'guide' | 'root' | null => {
+const rubAt = (chord: Chord, up: number): 'guide' | 'root' | null => {
   const { guideSet } = chord.quality
   if (has(guideSet, (up + 1) % 12) || has(guideSet, (up + 11) % 12)) return 'guide'
   return (RUBS_ROOT >> up) & 1 ? 'root' : null
+}
+
+/** What a note is over a place, as far as its fade needs it. `up` counts semitones above the root. */
+export interface Standing {
+  readonly up: number
+  readonly role: Role
+  readonly inHome: boolean
+  readonly stated: boolean
+  readonly denied: boolean
+  readonly rub: 'guide' | 'root' | null
+}
+
+/** Only a note whose role is outside can be denied or rub. */
+export const standingAt = ({ chord, home, roles }: Place, up: number): Standing => {
+  const role = roleAt(roles, up)
+  const outside = role === 'outside'
+  return {
+    up,
+    role,
+    inHome: has(home.inside, up),
+    stated: has(chord.quality.statedSet, up),
+    denied: outside && has(chord.quality.deniedSet, up),
+    rub: outside ? rubAt(chord, up) : null,
+  }
 }

@@ -1,7 +1,7 @@
-import { MATERIALS } from '../material/material.ts'
+import { MATERIALS, type Material } from '../material/material.ts'
 import { generatedRoot, type Overlay, placeOn } from '../material/overlay.ts'
-import { holds, periodOf, rotate } from '../pitch/pcset.ts'
-import { pitchClass } from '../pitch/units.ts'
+import type { Note } from '../pitch/note.ts'
+import { has, holds, periodOf, rotate } from '../pitch/pcset.ts'
 
 /** What a material is by itself. */
 export interface Contents {
@@ -11,22 +11,48 @@ export interface Contents {
   readonly distinct: number
   readonly triads: readonly Overlay[]
   readonly sevenths: readonly Overlay[]
+  /** An upper triad over a bass note or a lower chord, all of it held. */
+  readonly polychords: readonly Polychord[]
 }
 
-const heldIn = (overlay: Overlay, family: 'triad' | 'seventh'): readonly Overlay[] =>
+export interface Polychord {
+  readonly upper: Overlay
+  readonly lower: Note | Overlay
+}
+
+const heldIn = (overlay: Overlay, family: Material['family']): readonly Overlay[] =>
   overlay.notes.flatMap((note) =>
     MATERIALS.filter((m) => m.family === family && holds(overlay.set, rotate(m.set, note.pc))).map((m) =>
-      placeOn(generatedRoot(pitchClass(note.pc), overlay.notes, m), m),
+      placeOn(generatedRoot(note.pc, overlay.notes, m), m),
     ),
   )
 
-/** A material's repeats, and the triads and seventh arpeggios on its own notes that it holds. */
+const UPPER = ['', 'm', 'dim', '+']
+
+/** Upper triads in thirds over each bass note they lack, and over each seventh chord on such a note. */
+const polychordsOf = (
+  overlay: Overlay,
+  triads: readonly Overlay[],
+  sevenths: readonly Overlay[],
+): readonly Polychord[] =>
+  triads
+    .filter((t) => UPPER.includes(t.material?.name ?? '?'))
+    .flatMap((upper) => {
+      const basses = overlay.notes.filter((n) => !has(upper.set, n.pc))
+      const lower = sevenths.filter((s) => basses.some((b) => b.pc === s.root.pc))
+      return [...basses, ...lower].map((l) => ({ upper, lower: l }))
+    })
+
+/** A material's repeats, and the triads, seventh arpeggios and polychords on its own notes that it holds. */
 export const contentsOf = (overlay: Overlay): Contents => {
   const period = periodOf(overlay.set)
+  const triads = heldIn(overlay, 'triad')
+  const sevenths = heldIn(overlay, 'seventh')
   return {
     periodSemitones: period,
     distinct: period,
-    triads: heldIn(overlay, 'triad'),
-    sevenths: heldIn(overlay, 'seventh'),
+    triads,
+    sevenths,
+    polychords: polychordsOf(overlay, triads, sevenths),
   }
 }

@@ -99,6 +99,9 @@ const carryOut = (q: Question): void => {
       return sketch(`| ${q.chord.symbol} |`, null, null)
     case 'chart':
       return sketch(q.text.trim(), null, null)
+    case 'pairs':
+    case 'overlays':
+      return sketch(`| ${q.chord.symbol} |${q.next === null ? '' : ` ${q.next.symbol} |`}`, null, null)
   }
 }
 

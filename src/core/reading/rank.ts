@@ -1,0 +1,202 @@
+import { FAMILIES, type MaterialFamily } from '../material/catalogue.ts'
+import { CHANGED_PENTATONICS } from '../material/changed.ts'
+import { MATERIALS, type Material } from '../material/material.ts'
+import { generatedRoot, type Overlay, pairOf, placeOn, slipOverlay } from '../material/overlay.ts'
+import type { Note } from '../pitch/note.ts'
+import { rotate, shared, union } from '../pitch/pcset.ts'
+import { EMPTY_SET, type PcSet, type PitchClass, pitchClass } from '../pitch/units.ts'
+import { exitsOf, targetsOf } from './exits.ts'
+import { noteFade, overlayFade } from './fade.ts'
+import { homeOverlay } from './home.ts'
+import { EXIT_WEIGHT } from './read.ts'
+import { type Place, standingAt } from './role.ts'
+import type { Weights } from './weights.ts'
+
+/** What decides an overlay's rank, by pitch class: one look-up a note instead of a whole reading. */
+interface Lens {
+  readonly fade: readonly number[]
+  /** Best exit in hundredths, times the note's weight in the landing. */
+  readonly exit: readonly number[]
+  readonly weight: readonly number[]
+  readonly rubs: PcSet
+  readonly suspensions: PcSet
+}
+
+const lensOf = (place: Place, weights: Weights): Lens => {
+  const { chord } = place
+  const targets = place.next === null ? null : targetsOf(place.next, place.school)
+  const fade: number[] = []
+  const exit: number[] = []
+  const weight: number[] = []
+  let rubs = 0
+  let suspensions = 0
+  for (let pc = 0; pc < 12; pc++) {
+    const up = pitchClass(pc - chord.root.pc)
+    const standing = standingAt(place, up)
+    const { role } = standing
+    fade.push(noteFade(standing, chord, weights))
+    weight.push(EXIT_WEIGHT[role])
+    exit.push(targets ? EXIT_WEIGHT[role] * Math.round(100 * (exitsOf(pc, targets)[0]?.strength ?? 0)) : 0)
+    if (standing.rub !== null) rubs |= 1 << pc
+    if (role === 'suspension') suspensions |= 1 << pc
+  }
+  return { fade, exit, weight, rubs: rubs as PcSet, suspensions: suspensions as PcSet }
+}
+
+/** An overlay's place in a ranking, before it is spelled. */
+export interface Ranked {
+  readonly fade: number
+  readonly landing: number | null
+  readonly rubs: number
+  readonly suspensions: number
+  readonly overlay: () => Overlay
+}
+
+const BITS = Array.from({ length: 4096 }, (_, set) => {
+  let n = 0
+  for (let rest = set; rest; rest &= rest - 1) n++
+  return n
+})
+
+const measure = (set: PcSet, passing: number | null, lens: Lens, next: boolean, weights: Weights) => {
+  let sum = 0
+  let worst = 0
+  let exits = 0
+  let weight = 0
+  for (let pc = 0; pc < 12; pc++) {
+    if (((set >> pc) & 1) === 0) continue
+    const fade = lens.fade[pc] ?? 0
+    sum += fade
+    if (fade > worst && pc !== passing) worst = fade
+    exits += lens.exit[pc] ?? 0
+    weight += lens.weight[pc] ?? 0
+  }
+  return {
+    fade: overlayFade(sum, BITS[set] ?? 1, worst, weights),
+    landing: next ? Math.round(exits / weight) : null,
+    rubs: BITS[set & lens.rubs] ?? 0,
+    suspensions: BITS[set & lens.suspensions] ?? 0,
+  }
+}
+
+export const FAMILY_NAMES = [...(Object.keys(FAMILIES) as MaterialFamily[]), 'slip', 'changed'] as const
+export type FamilyName = (typeof FAMILY_NAMES)[number]
+
+export interface Wish {
+  readonly families: readonly FamilyName[]
+  /** Pitch classes that must, and must not, be there. */
+  readonly hold: PcSet
+  readonly avoid: PcSet
+  readonly fadeMin: number
+  readonly fadeMax: number
+  readonly landingMin: number
+  readonly sort: 'fade' | 'landing'
+}
+
+export const ANYTHING: Wish = {
+  families: Object.keys(FAMILIES) as MaterialFamily[],
+  hold: EMPTY_SET,
+  avoid: EMPTY_SET,
+  fadeMin: 0,
+  fadeMax: 100,
+  landingMin: 0,
+  sort: 'fade',
+}
+
+const byFade = (a: Ranked, b: Ranked): number =>
+  a.fade - b.fade || a.rubs - b.rubs || a.suspensions - b.suspensions || (b.landing ?? 0) - (a.landing ?? 0)
+const byLanding = (a: Ranked, b: Ranked): number => (b.landing ?? 0) - (a.landing ?? 0) || byFade(a, b)
+
+const within = (wish: Wish, r: Ranked): boolean =>
+  r.fade >= wish.fadeMin && r.fade <= wish.fadeMax && (wish.landingMin === 0 || (r.landing ?? 0) >= wish.landingMin)
+
+interface Candidate {
+  readonly set: PcSet
+  readonly passing: number | null
+  readonly overlay: () => Overlay
+}
+
+const rank = (candidates: readonly Candidate[], place: Place, wish: Wish, weights: Weights): readonly Ranked[] => {
+  const lens = lensOf(place, weights)
+  const kept: Ranked[] = []
+  for (const c of candidates) {
+    if ((c.set & wish.hold) !== wish.hold || shared(c.set, wish.avoid) !== 0) continue
+    const r: Ranked = { ...measure(c.set, c.passing, lens, place.next !== null, weights), overlay: c.overlay }
+    if (within(wish, r)) kept.push(r)
+  }
+  return kept.sort(wish.sort === 'landing' ? byLanding : byFade)
+}
+
+const placedOn = (material: Material, pc: PitchClass, home: readonly Note[]): Candidate => ({
+  set: rotate(material.set, pc),
+  passing: material.passing === null ? null : (pc + material.passing) % 12,
+  overlay: () => placeOn(generatedRoot(pc, home, material), material),
+})
+
+/** Roots upward from the chord's own, so that equal ranks begin at home. */
+const rootsFrom = (place: Place): readonly PitchClass[] =>
+  Array.from({ length: 12 }, (_, up) => pitchClass(place.chord.root.pc + up))
+
+/** Every slip of the home material, half steps up and down to the tritone. */
+const slips = (home: Overlay): readonly Candidate[] =>
+  [-6, -5, -4, -3, -2, -1, 1, 2, 3, 4, 5].map((n) => ({
+    set: rotate(home.set, n),
+    passing: null,
+    overlay: () => slipOverlay(home, n, home.notes),
+  }))
+
+/**
+ * The catalogue on twelve roots, best first by fade (fewer rubs, then fewer suspensions, then landing) or by landing.
+ * Landing alone would put the side-slips on top: ask for it with a limit on fade.
+ */
+export const rankOverlays = (place: Place, wish: Wish, weights: Weights): readonly Ranked[] => {
+  const home = homeOverlay(place.home.first)
+  const { families } = wish
+  const materials = [
+    ...MATERIALS.filter((m) => families.includes(m.family)),
+    ...(families.includes('changed') ? CHANGED_PENTATONICS : []),
+  ]
+  const roots = rootsFrom(place)
+  const candidates = materials.flatMap((m) => roots.map((pc) => placedOn(m, pc, home.notes)))
+  return rank([...candidates, ...(families.includes('slip') ? slips(home) : [])], place, wish, weights)
+}
+
+export interface PairWish extends Wish {
+  /** Names of the two triads' materials in either order, or null for any. */
+  readonly qualities: readonly [string, string] | null
+  /** Semitones between the roots, 0..6, or null. */
+  readonly distance: number | null
+  /** True: no note shared; false: at least one; null: either. */
+  readonly exclusive: boolean | null
+}
+
+const TRIADS = MATERIALS.filter((m) => m.family === 'triad')
+
+const matches = (wish: PairWish, a: Material, b: Material, distance: number, exclusive: boolean): boolean => {
+  if (wish.distance !== null && distance !== wish.distance) return false
+  if (wish.exclusive !== null && exclusive !== wish.exclusive) return false
+  if (wish.qualities === null) return true
+  const [x, y] = wish.qualities
+  return (a.name === x && b.name === y) || (a.name === y && b.name === x)
+}
+
+/** Every pair of catalogue triads on twelve roots, ranked; two triads with the same notes are no pair. */
+export const rankPairs = (place: Place, wish: PairWish, weights: Weights): readonly Ranked[] => {
+  const home = homeOverlay(place.home.first).notes
+  const triads = rootsFrom(place).flatMap((pc) => TRIADS.map((m) => ({ pc, material: m, set: rotate(m.set, pc) })))
+  const candidates: Candidate[] = []
+  for (const [i, a] of triads.entries())
+    for (let j = i + 1; j < triads.length; j++) {
+      const b = triads[j]
+      if (!b || a.set === b.set) continue
+      const apart = pitchClass(b.pc - a.pc)
+      if (!matches(wish, a.material, b.material, Math.min(apart, 12 - apart), shared(a.set, b.set) === 0)) continue
+      const overlay = () =>
+        pairOf(
+          placeOn(generatedRoot(a.pc, home, a.material), a.material),
+          placeOn(generatedRoot(b.pc, home, b.material), b.material),
+        )
+      candidates.push({ set: union(a.set, b.set), passing: null, overlay })
+    }
+  return rank(candidates, place, wish, weights)
+}

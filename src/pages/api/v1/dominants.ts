@@ -1,0 +1,16 @@
+import { dominantsBehind } from '../../../core/index.ts'
+import { dominantsAnswer } from '../../../server/answers.ts'
+import { QUERIES } from '../../../server/compute-schemas.ts'
+import { chordAt, endpoint, json, notAllowed, readQuery } from '../../../server/door.ts'
+import { Problem } from '../../../server/problems.ts'
+
+export const GET = endpoint(({ url }) => {
+  const { of } = readQuery(url, QUERIES.dominants)
+  const behind = dominantsBehind(chordAt('of', of))
+  if (behind === null) {
+    const message = 'only a diminished seventh stands for dominants'
+    throw new Problem('bad_request', message, [{ path: 'of', message }])
+  }
+  return json(dominantsAnswer(behind))
+})
+export const ALL = notAllowed

@@ -1,0 +1,23 @@
+import { ownSymbol, readOverlay } from '../../../../core/index.ts'
+import { QUERIES } from '../../../../server/compute-schemas.ts'
+import { chordAt, endpoint, json, nextAt, notAllowed, orProblem, readQuery } from '../../../../server/door.ts'
+import { Problem } from '../../../../server/problems.ts'
+import { derivationAnswer, deriveOver } from '../../../../server/rankings.ts'
+
+export const GET = endpoint(({ url }) => {
+  const asked = readQuery(url, QUERIES.derive)
+  const scale = orProblem('scale', readOverlay(asked.scale))
+  if (scale.material === null || scale.notes.length !== 7) {
+    const message = 'a scale of seven notes is needed'
+    throw new Problem('bad_request', message, [{ path: 'scale', message }])
+  }
+  const chord = chordAt('chord', asked.chord === '' ? ownSymbol(scale) : asked.chord)
+  const derived = deriveOver(scale, asked.omit || null, chord, nextAt('next', asked.next), asked)
+  if (derived === null) {
+    const degrees = scale.material.formula.map((d) => d.name).join(', ')
+    const message = `${asked.omit} is not a degree of the scale: ${degrees}`
+    throw new Problem('bad_request', message, [{ path: 'omit', message }])
+  }
+  return json(derivationAnswer(derived))
+})
+export const ALL = notAllowed

@@ -1,0 +1,9 @@
+import { readOverlay } from '../../../core/index.ts'
+import { materialAnswer } from '../../../server/answers.ts'
+import { QUERIES } from '../../../server/compute-schemas.ts'
+import { endpoint, json, notAllowed, orProblem, readQuery } from '../../../server/door.ts'
+
+export const GET = endpoint(({ url }) =>
+  json(materialAnswer(orProblem('scale', readOverlay(readQuery(url, QUERIES.symmetry).scale)))),
+)
+export const ALL = notAllowed

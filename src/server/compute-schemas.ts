@@ -1,0 +1,124 @@
+import Joi, { type CustomHelpers, type ObjectSchema } from 'joi'
+import {
+  DEFAULT_SCHOOL,
+  DEFAULT_WEIGHTS,
+  FAMILY_NAMES,
+  isDegree,
+  SCHOOL_CHOICES,
+  type School,
+  type Weights,
+} from '../core/index.ts'
+import type { Judges } from './rankings.ts'
+
+const text = (max: number) => Joi.string().allow('').max(max)
+
+/** A list in one parameter: `9,#11`. */
+const listed = (allowed: (word: string) => boolean, what: string) =>
+  text(200)
+    .default('')
+    .custom((value: string, helpers: CustomHelpers) => {
+      const words = value
+        .split(',')
+        .map((w) => w.trim())
+        .filter((w) => w !== '')
+      const wrong = words.find((w) => !allowed(w))
+      return wrong === undefined ? words : helpers.message({ custom: `{{#label}}: ${wrong} is not ${what}` })
+    })
+
+/** An object in one parameter, as JSON, laid over the defaults. */
+const valued = <T extends object>(defaults: T, schema: ObjectSchema) =>
+  text(4000)
+    .default(JSON.stringify({}))
+    .custom((value: string, helpers: CustomHelpers) => {
+      let read: unknown
+      try {
+        read = JSON.parse(value)
+      } catch {
+        return helpers.message({ custom: '{{#label}} is not JSON' })
+      }
+      const { error, value: checked } = schema.validate(read)
+      if (error) return helpers.message({ custom: `{{#label}}: ${error.message.replaceAll('"', '')}` })
+      return { ...defaults, ...checked }
+    })
+
+const choices = Object.fromEntries(
+  Object.entries(SCHOOL_CHOICES).map(([setting, { choices: all }]) => [setting, Joi.string().valid(...all)]),
+)
+const weight = Joi.number().min(0).max(100)
+const WEIGHTS = Joi.object({
+  ...Object.fromEntries(Object.keys(DEFAULT_WEIGHTS).map((name) => [name, weight])),
+  altered: Joi.object({ '#11': weight, b13: weight, '#9': weight, b9: weight }).options({ presence: 'required' }),
+})
+
+/** School and weights, wherever something is judged. */
+const JUDGES = {
+  school: valued<School>(DEFAULT_SCHOOL, Joi.object(choices)),
+  weights: valued<Weights>(DEFAULT_WEIGHTS, WEIGHTS),
+}
+const PAGE = {
+  limit: Joi.number().integer().min(1).max(200).default(50),
+  offset: Joi.number().integer().min(0).default(0),
+}
+const chord = text(200).required()
+const next = text(200).default('')
+
+export const QUERIES = {
+  ask: Joi.object<Judges & { q: string }>({ q: text(2000).required(), ...JUDGES }),
+  chord: Joi.object<{ symbol: string }>({ symbol: chord }),
+  overlays: Joi.object<
+    Judges & {
+      chord: string
+      next: string
+      families: string[]
+      hold: string[]
+      avoid: string[]
+      fadeMin: number
+      fadeMax: number | null
+      landingMin: number
+      sort: 'fade' | 'landing'
+      limit: number
+      offset: number
+    }
+  >({
+    chord,
+    next,
+    families: listed((w) => FAMILY_NAMES.some((f) => f === w), `a family (${FAMILY_NAMES.join(', ')})`),
+    hold: listed(isDegree, 'a degree'),
+    avoid: listed(isDegree, 'a degree'),
+    fadeMin: Joi.number().min(0).max(100).default(0),
+    fadeMax: Joi.number().min(0).max(100).default(null),
+    landingMin: Joi.number().min(0).max(100).default(0),
+    sort: Joi.string().valid('fade', 'landing').default('fade'),
+    ...PAGE,
+    ...JUDGES,
+  }),
+  pairs: Joi.object<
+    Judges & {
+      chord: string
+      next: string
+      qualities: string
+      distance: number | null
+      exclusive: boolean | null
+      limit: number
+      offset: number
+    }
+  >({
+    chord,
+    next,
+    qualities: text(100).default(''),
+    distance: Joi.number().integer().min(0).max(6).default(null),
+    exclusive: Joi.boolean().default(null),
+    ...PAGE,
+    ...JUDGES,
+  }),
+  derive: Joi.object<Judges & { scale: string; omit: string; chord: string; next: string }>({
+    scale: text(200).required(),
+    omit: text(8).default(''),
+    chord: text(200).default(''),
+    next,
+    ...JUDGES,
+  }),
+  symmetry: Joi.object<{ scale: string }>({ scale: text(200).required() }),
+  dominants: Joi.object<{ of: string }>({ of: chord }),
+  name: Joi.object<{ notes: string }>({ notes: text(200).required() }),
+} as const

@@ -1,0 +1,131 @@
+import {
+  ANYTHING,
+  type Chord,
+  type Derivation,
+  degree,
+  derivePairs,
+  type FamilyName,
+  type Group,
+  type Omission,
+  type Overlay,
+  type PairWish,
+  type PcSet,
+  placeOf,
+  type Ranked,
+  rankOverlays,
+  rankPairs,
+  readOver,
+  rotate,
+  type School,
+  setOf,
+  type Weights,
+  type Wish,
+} from '../core/index.ts'
+import { readingAnswer } from './answers.ts'
+import { Problem } from './problems.ts'
+
+/** What every computation may be told, as values. */
+export interface Judges {
+  readonly school: School
+  readonly weights: Weights
+}
+export interface Page {
+  readonly limit: number
+  readonly offset: number
+}
+
+/** Degrees above a chord's root as pitch classes. */
+export const degreesOn = (chord: Chord, names: readonly string[]): PcSet =>
+  rotate(setOf(names.map((n) => degree(n).semitones)), chord.root.pc)
+
+const pageOf = (
+  ranked: readonly Ranked[],
+  chord: Chord,
+  next: Chord | null,
+  { school, weights }: Judges,
+  page: Page,
+) => {
+  const place = placeOf(chord, next, school)
+  return {
+    total: ranked.length,
+    items: ranked.slice(page.offset, page.offset + page.limit).map((r) => {
+      const { notes, ...rest } = readingAnswer(readOver(r.overlay(), place, weights), chord, null, weights)
+      return { ...rest, notes: notes.map(({ exits: _, ...note }) => note) }
+    }),
+  }
+}
+
+/** Ranked overlays in the interface's shape: readings without exits. */
+export const overlaysAnswer = (chord: Chord, next: Chord | null, wish: Wish, judges: Judges, page: Page) =>
+  pageOf(rankOverlays(placeOf(chord, next, judges.school), wish, judges.weights), chord, next, judges, page)
+
+/** Ranked pairs, likewise. */
+export const pairsAnswer = (chord: Chord, next: Chord | null, wish: PairWish, judges: Judges, page: Page) =>
+  pageOf(rankPairs(placeOf(chord, next, judges.school), wish, judges.weights), chord, next, judges, page)
+
+export const ANY_PAIR: PairWish = { ...ANYTHING, qualities: null, distance: null, exclusive: null }
+export const everyFamily = (names: readonly string[]): readonly FamilyName[] => names as readonly FamilyName[]
+
+/** A ranking by landing without a limit on fade would only show side-slips. */
+export const LANDING_FADE_MAX = 60
+
+const QUALITY_NAMES: Readonly<Record<string, string>> = {
+  major: '',
+  minor: 'm',
+  diminished: 'dim',
+  augmented: '+',
+  lydian: 'lydian triad',
+  phrygian: 'phrygian triad',
+  'major b5': 'major b5 triad',
+  sus4: 'sus4',
+  sus2: 'sus2',
+}
+
+/** `major,minor` as the names of two triads' materials, or null where nothing is asked. */
+export const qualitiesFrom = (text: string): readonly [string, string] | null => {
+  if (text === '') return null
+  const read = text.split(',').map((word) => {
+    const name = QUALITY_NAMES[word.trim().toLowerCase()]
+    if (name !== undefined) return name
+    const message = `${word} is not a triad's quality: ${Object.keys(QUALITY_NAMES).join(', ')}`
+    throw new Problem('bad_request', message, [{ path: 'qualities', message }])
+  })
+  const [first, second] = read
+  if (first === undefined || second === undefined || read.length !== 2) {
+    const message = 'two qualities are needed, such as major,minor'
+    throw new Problem('bad_request', message, [{ path: 'qualities', message }])
+  }
+  return [first, second]
+}
+
+const groupAnswer = (g: Group) => ({
+  notes: g.notes.map((n) => n.name),
+  triad: g.triad?.name ?? null,
+  inversion: g.inversion,
+})
+const omissionAnswer = (o: Omission) => ({
+  degree: o.degree,
+  note: o.note.name,
+  six: o.six.map((n) => n.name),
+  groups: o.groups.map(groupAnswer),
+  fade: o.fade,
+})
+
+/** A derivation step by step, in the interface's shape. */
+export const derivationAnswer = ({ scale, dropped, why, otherSplits, all }: Derivation) => ({
+  scale: scale.name,
+  notes: scale.notes.map((n) => n.name),
+  dropped: { degree: dropped.degree, note: dropped.note.name, why },
+  six: dropped.six.map((n) => n.name),
+  groups: dropped.groups.map(groupAnswer),
+  otherSplits: otherSplits.map((pair) => pair.map((t) => t.name)),
+  allOmissions: all.map(omissionAnswer),
+})
+
+export const deriveOver = (
+  scale: Overlay,
+  omit: string | null,
+  chord: Chord,
+  next: Chord | null,
+  { school, weights }: Judges,
+) => derivePairs(scale, omit, placeOf(chord, next, school), weights)
