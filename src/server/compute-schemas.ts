@@ -15,7 +15,7 @@ const text = (max: number) => Joi.string().allow('').max(max)
 /** A list in one parameter: `9,#11`. */
 const listed = (allowed: (word: string) => boolean, what: string) =>
   text(200)
-    .default('')
+    .default([])
     .custom((value: string, helpers: CustomHelpers) => {
       const words = value
         .split(',')
@@ -28,7 +28,7 @@ const listed = (allowed: (word: string) => boolean, what: string) =>
 /** An object in one parameter, as JSON, laid over the defaults. */
 const valued = <T extends object>(defaults: T, schema: ObjectSchema) =>
   text(4000)
-    .default(JSON.stringify({}))
+    .default(defaults)
     .custom((value: string, helpers: CustomHelpers) => {
       let read: unknown
       try {

@@ -112,12 +112,12 @@ const omissionAnswer = (o: Omission) => ({
 })
 
 /** A derivation step by step, in the interface's shape. */
-export const derivationAnswer = ({ scale, dropped, why, otherSplits, all }: Derivation) => ({
+export const derivationAnswer = ({ scale, dropped, six, groups, otherSplits, all }: Derivation) => ({
   scale: scale.name,
   notes: scale.notes.map((n) => n.name),
-  dropped: { degree: dropped.degree, note: dropped.note.name, why },
-  six: dropped.six.map((n) => n.name),
-  groups: dropped.groups.map(groupAnswer),
+  dropped: dropped && { degree: dropped.omission.degree, note: dropped.omission.note.name, why: dropped.why },
+  six: six.map((n) => n.name),
+  groups: groups.map(groupAnswer),
   otherSplits: otherSplits.map((pair) => pair.map((t) => t.name)),
   allOmissions: all.map(omissionAnswer),
 })

@@ -32,6 +32,17 @@ describe('questions', () => {
       'reading: D minor pentatonic over Eb7 to Abmaj7 while Ebm7 sounds',
     ],
     ['E half-whole', 'material: E half-whole'],
+    ['half whole on E', 'material: E half-whole'],
+    ['Ebm pent over A7', 'reading: Eb minor pentatonic over A7'],
+    ['E flat minor pentatonic over A7', 'reading: Eb minor pentatonic over A7'],
+    ['Eb-7 pent over A7', 'reading: Eb minor pentatonic over A7'],
+    ['Ab, Bb aug over Ab7', 'reading: Ab & Bb+ over Ab7'],
+    ['B/A7', 'reading: B over A7'],
+    ['F/A', 'chord: F/A'],
+    ['slip up a semitone over F#m7', 'reading: G dorian over F#m7'],
+    ['E major pentatonic, 3 lowered over A7', 'reading: E major pentatonic, 3 lowered over A7'],
+    ['pairs over Db7', 'pairs: pairs over Db7'],
+    ['what holds 9 #11 over Db7 to Gb', 'overlays: what holds 9 #11 over Db7 to Gb'],
     ['Eb7(b9,13)', 'chord: Eb7(b9,13)'],
     ['| Dm7 G7 | Cmaj7 |', 'chart: | Dm7 G7 | Cmaj7 |'],
   ])('%s', (text, expected) => {
@@ -48,6 +59,8 @@ describe('questions', () => {
     ['B dorian over Eb7 to Hb', 'wrong at 21: Hb'],
     ['B dorian over Eb77', 'wrong at 17: 7'],
     ['over Eb7', 'wrong at 0: '],
+    ['what holds 9 foo over Db7', 'wrong at 13: foo'],
+    ['B minr pentatonic over A7', 'wrong at 2: minr pentatonic'],
     ['| Dm7 | Hm7 |', 'wrong at 8: Hm7'],
   ])('refuses “%s”', (text, expected) => {
     expect(understood(text)).toBe(expected)
@@ -64,6 +77,11 @@ describe('questions', () => {
     ['concert', 'Gb B C# over Eb7', 'Gb B C# over Eb7'],
   ])('typed on a %s instrument, %s means concert %s', (id, text, concert) => {
     expect(typedOn(id, text)).toBe(concert)
+  })
+
+  it('suggests what was nearly typed', () => {
+    const read = readQuestion('B minr pentatonic over A7', DEFAULT_SCHOOL)
+    expect(read.ok ? [] : read.error.expected[0]).toBe('minor pentatonic')
   })
 
   it('reads back what it prints, and never throws', () => {

@@ -9,31 +9,38 @@ interface Placement {
   readonly set: PcSet
   readonly size: number
   readonly order: number
+  /** Named by what moved: only the last resort where the set has a name of its own. */
+  readonly changed: boolean
   readonly material: Material
 }
 
-const FAMILY_ORDER = ['triad', 'seventh', 'ninth', 'quartal', 'pentatonic', 'mode', 'bebop', 'blues', 'symmetric']
+const FAMILY_ORDER = ['triad', 'seventh', 'pentatonic', 'ninth', 'quartal', 'mode', 'bebop', 'blues', 'symmetric']
 
-const placed = (material: Material): readonly Placement[] =>
+const placed = (material: Material, changed: boolean): readonly Placement[] =>
   Array.from({ length: 12 }, (_, n) => ({
     pc: pitchClass(n),
     set: rotate(material.set, n),
     size: material.formula.length,
+    changed,
     order: FAMILY_ORDER.indexOf(material.family),
     material,
   }))
 
 /** The catalogue on twelve roots. */
-const PLACEMENTS: readonly Placement[] = MATERIALS.flatMap(placed)
+const PLACEMENTS: readonly Placement[] = MATERIALS.flatMap((m) => placed(m, false))
+
+/** A symmetric material once for each of its different transpositions. */
+const DISTINCT = PLACEMENTS.filter((p, i) => !PLACEMENTS.slice(i - (i % 12), i).some((q) => q.set === p.set))
 
 const bySet = new Map<PcSet, Placement[]>()
-for (const p of [...PLACEMENTS, ...CHANGED_PENTATONICS.flatMap(placed)])
+for (const p of [...PLACEMENTS, ...CHANGED_PENTATONICS.flatMap((m) => placed(m, true))])
   bySet.set(p.set, [...(bySet.get(p.set) ?? []), p])
 
 const named = (like: Overlay, found: readonly Placement[], size: number): readonly Overlay[] =>
   [...found]
     .sort(
       (a, b) =>
+        Number(a.changed) - Number(b.changed) ||
         Number(b.pc === like.root.pc) - Number(a.pc === like.root.pc) ||
         Math.abs(a.size - size) - Math.abs(b.size - size) ||
         a.order - b.order ||
@@ -60,7 +67,7 @@ export interface Names {
 export const nameSet = (overlay: Overlay): Names => {
   const { set } = overlay
   const size = sizeOf(set)
-  const within = PLACEMENTS.filter((p) => p.set !== set && holds(p.set, set))
-  const inside = PLACEMENTS.filter((p) => p.set !== set && holds(set, p.set))
+  const within = DISTINCT.filter((p) => p.set !== set && holds(p.set, set))
+  const inside = DISTINCT.filter((p) => p.set !== set && holds(set, p.set))
   return { equal: namesOf(set, overlay), within: named(overlay, within, size), holds: named(overlay, inside, size) }
 }

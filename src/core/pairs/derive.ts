@@ -27,8 +27,10 @@ export interface Omission {
 
 export interface Derivation {
   readonly scale: Overlay
-  readonly dropped: Omission
-  readonly why: string
+  /** What was left out and why; null for a scale that has six notes already. */
+  readonly dropped: { readonly omission: Omission; readonly why: string } | null
+  readonly six: readonly Note[]
+  readonly groups: readonly [Group, Group]
   /** Other disjoint splits of the six into two catalogue triads, where a group is no tertian triad. */
   readonly otherSplits: readonly (readonly [Overlay, Overlay])[]
   readonly all: readonly Omission[]
@@ -54,18 +56,23 @@ const groupOf = (notes: readonly Note[]): Group => {
   return { notes, triad: found?.triad ?? null, inversion }
 }
 
+/** Every other note of six, from the first and from the second. */
+const alternate = (six: readonly Note[]): readonly [Group, Group] => [
+  groupOf(six.filter((_, i) => i % 2 === 0)),
+  groupOf(six.filter((_, i) => i % 2 === 1)),
+]
+
 const omit = (scale: Overlay, index: number, place: Place, weights: Weights): Omission | null => {
   const note = scale.notes[index]
   const degree = scale.material?.formula[index]?.name
   const six = scale.notes.filter((_, i) => i !== index)
   const [first, ...rest] = six
   if (!note || !degree || !first) return null
-  const every = (from: number) => six.filter((_, i) => i % 2 === from)
   return {
     degree,
     note,
     six,
-    groups: [groupOf(every(0)), groupOf(every(1))],
+    groups: alternate(six),
     fade: readOver(notesOverlay([first, ...rest]), place, weights).fade,
   }
 }
@@ -103,10 +110,21 @@ const choose = (
   return [lowest, `${why}; without it the fade is lowest over ${place.chord.symbol}`]
 }
 
+const divide = (
+  scale: Overlay,
+  six: readonly Note[],
+  groups: readonly [Group, Group],
+  dropped: Derivation['dropped'],
+  all: readonly Omission[],
+): Derivation => {
+  const tertian = groups.every((g) => g.triad !== null)
+  return { scale, dropped, six, groups, otherSplits: tertian ? [] : splitsOf(six, groups), all }
+}
+
 /**
- * Two triads out of a seven-note scale: leave a note out, take every other one of the six, name each group. `omitted` is
- * a degree of the scale's formula, or null for the usual choice. Null where the scale has no such degree or no seven notes.
- * Source: theory page, section 6.
+ * Two triads out of a scale of seven notes, leaving one out, or of six: take every other one, name each group. `omitted`
+ * is a degree of the scale's formula, or null for the usual choice. Null where the scale has no such degree or another
+ * number of notes. Source: theory page, section 6.
  */
 export const derivePairs = (
   scale: Overlay,
@@ -114,13 +132,14 @@ export const derivePairs = (
   place: Place,
   weights: Weights,
 ): Derivation | null => {
-  if (scale.notes.length !== 7 || scale.material === null) return null
+  if (scale.material === null) return null
+  if (scale.notes.length === 6 && omitted === null) return divide(scale, scale.notes, alternate(scale.notes), null, [])
+  if (scale.notes.length !== 7) return null
   const all = scale.notes.map((_, i) => omit(scale, i, place, weights)).filter((o): o is Omission => o !== null)
   const asked = omitted === null ? null : all.find((o) => o.degree === omitted)
   if (asked === undefined) return null
-  const [dropped, why] = asked ? ([asked, 'you chose it'] as const) : choose(scale, all, place, weights)
-  const tertian = dropped.groups.every((g) => g.triad !== null)
-  return { scale, dropped, why, otherSplits: tertian ? [] : splitsOf(dropped.six, dropped.groups), all }
+  const [omission, why] = asked ? ([asked, 'you chose it'] as const) : choose(scale, all, place, weights)
+  return divide(scale, omission.six, omission.groups, { omission, why }, all)
 }
 
 /** The scale's own seventh chord on its first note, for a derivation asked without a chord. */

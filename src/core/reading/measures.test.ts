@@ -1,7 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import { readChord } from '../chord/parse.ts'
+import { nameSet } from '../material/naming.ts'
 import { readOverlay } from '../material/read-overlay.ts'
 import { contentsOf } from '../symmetry/contents.ts'
+import { dominantsBehind } from '../symmetry/dominants.ts'
 import { keyDistance } from './key-distance.ts'
 import { roughnessOver, toneRoughness } from './roughness.ts'
 
@@ -65,5 +67,55 @@ describe('what a material holds', () => {
         .triads.map((t) => t.name)
         .filter((n) => /^[A-G][b#]?m?$/.test(n)),
     ).toEqual(['F', 'Fm', 'G#', 'G#m', 'B', 'Bm', 'D', 'Dm'])
+  })
+})
+
+describe('a half-whole scale', () => {
+  it.each([
+    ['F', 'F G# B D'],
+    ['Bb', 'Bb C# E G'],
+    ['E', 'E G A# C#'],
+  ])(
+    'on %s holds major, minor and Lydian triads on four roots a minor third apart, and two diminished sevenths',
+    (root, roots) => {
+      const { triads, sevenths } = contentsOf(overlay(`${root} half-whole`))
+      const named = triads.map((t) => t.name)
+      for (const r of roots.split(' ')) for (const kind of ['', 'm', ' lydian triad']) expect(named).toContain(r + kind)
+      const sets = new Set(sevenths.filter((s) => s.material?.name === 'dim7 arpeggio').map((s) => s.set))
+      expect(sets.size).toBe(2)
+    },
+  )
+})
+
+describe('a diminished seventh', () => {
+  it.each([
+    ['Ebdim7', 'D b9, F b7, Ab 5, B 3'],
+    ['Cdim7', 'B b9, D b7, F 5, Ab 3'],
+    ['G#dim7', 'G b9, Bb b7, Db 5, E 3'],
+  ])('%s stands for four dominants', (symbol, expected) => {
+    const read = readChord(symbol)
+    const behind = read.ok ? dominantsBehind(read.value) : null
+    expect(behind?.map((b) => `${b.dominant.root.name} ${b.bassDegree}`).join(', ')).toBe(expected)
+  })
+  it('is the only chord that does', () => {
+    const read = readChord('Cdim')
+    expect(read.ok && dominantsBehind(read.value)).toBeNull()
+  })
+})
+
+describe('naming', () => {
+  const names = (notes: string) => {
+    const { equal, within, holds } = nameSet(overlay(notes))
+    return { equal: equal.map((o) => o.name), within: within.map((o) => o.name), holds: holds.map((o) => o.name) }
+  }
+  it('puts the typed root first, then the nearest size, then triad before seventh before mode', () => {
+    expect(names('C Eb F G Bb').equal.slice(0, 2)).toEqual(['C minor pentatonic', 'Eb major pentatonic'])
+    expect(names('E G# B').equal).toEqual(['E'])
+    expect(names('E G# B').within.slice(0, 3)).toEqual(['Emaj7 arpeggio', 'E7 arpeggio', 'E6 arpeggio'])
+    expect(names('C E G Bb').holds[0]).toBe('C')
+  })
+  it('moves with the notes', () => {
+    expect(names('Db F Ab').within.length).toBe(names('C E G').within.length)
+    expect(names('D F# A C').holds.length).toBe(names('C E G Bb').holds.length)
   })
 })

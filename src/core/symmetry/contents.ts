@@ -27,9 +27,10 @@ const heldIn = (overlay: Overlay, family: Material['family']): readonly Overlay[
     ),
   )
 
-const UPPER = ['', 'm', 'dim', '+']
+const UPPER = ['', 'm', '+']
+const LOWER = ['maj7', '7', 'm7', 'mMaj7', 'm7b5', 'dim7'].map((n) => `${n} arpeggio`)
 
-/** Upper triads in thirds over each bass note they lack, and over each seventh chord on such a note. */
+/** Consonant and augmented triads over each bass note they lack, and over the usual seventh chords on such a note. */
 const polychordsOf = (
   overlay: Overlay,
   triads: readonly Overlay[],
@@ -39,7 +40,9 @@ const polychordsOf = (
     .filter((t) => UPPER.includes(t.material?.name ?? '?'))
     .flatMap((upper) => {
       const basses = overlay.notes.filter((n) => !has(upper.set, n.pc))
-      const lower = sevenths.filter((s) => basses.some((b) => b.pc === s.root.pc))
+      const lower = sevenths.filter(
+        (s) => LOWER.includes(s.material?.name ?? '') && basses.some((b) => b.pc === s.root.pc),
+      )
       return [...basses, ...lower].map((l) => ({ upper, lower: l }))
     })
 

@@ -7,8 +7,8 @@ import { derivationAnswer, deriveOver } from '../../../../server/rankings.ts'
 export const GET = endpoint(({ url }) => {
   const asked = readQuery(url, QUERIES.derive)
   const scale = orProblem('scale', readOverlay(asked.scale))
-  if (scale.material === null || scale.notes.length !== 7) {
-    const message = 'a scale of seven notes is needed'
+  if (scale.material === null || ![6, 7].includes(scale.notes.length)) {
+    const message = 'a scale of six or seven notes is needed'
     throw new Problem('bad_request', message, [{ path: 'scale', message }])
   }
   const chord = chordAt('chord', asked.chord === '' ? ownSymbol(scale) : asked.chord)
