@@ -47,7 +47,7 @@ const choices = Object.fromEntries(
 const weight = Joi.number().min(0).max(100)
 const WEIGHTS = Joi.object({
   ...Object.fromEntries(Object.keys(DEFAULT_WEIGHTS).map((name) => [name, weight])),
-  altered: Joi.object({ '#11': weight, b13: weight, '#9': weight, b9: weight }).options({ presence: 'required' }),
+  altered: Joi.object(Object.fromEntries(['#11', 'b13', '#9', 'b9'].map((name) => [name, weight.required()]))),
 })
 
 /** School and weights, wherever something is judged. */

@@ -1,0 +1,169 @@
+import Joi, { type ObjectSchema } from 'joi'
+
+/** What each answer holds, no field more: the same that `openapi.json` publishes. */
+const name = Joi.string().required()
+const names = Joi.array().items(Joi.string()).required()
+const flag = Joi.boolean().required()
+const whole = Joi.number().integer().required()
+const percent = Joi.number().integer().min(0).max(100).required()
+const maybe = (schema: Joi.Schema) => schema.allow(null).required()
+
+const ROLES = ['chord', 'extension', 'altered', 'suspension', 'outside'] as const
+const HOWS = ['held', 'half step down', 'half step up', 'whole step down', 'whole step up'] as const
+
+const EXIT = Joi.object({
+  to: name,
+  degree: name,
+  how: Joi.string()
+    .valid(...HOWS)
+    .required(),
+  strength: Joi.number().min(0).max(1).required(),
+})
+
+const NOTE = {
+  name,
+  heard: name,
+  degree: name,
+  role: Joi.string()
+    .valid(...ROLES)
+    .required(),
+  inHome: flag,
+  stated: flag,
+  denied: flag,
+  root: flag,
+  guide: flag,
+  rub: flag,
+  keptBack: flag,
+  fade: Joi.number().min(0).max(100).required(),
+}
+
+const reading = (note: ObjectSchema) => ({
+  question: Joi.object({ overlay: name, chord: name, next: maybe(Joi.string()), job: maybe(Joi.string()) }).required(),
+  home: Joi.object({ scale: name, reason: name, others: names }).required(),
+  notes: Joi.array().items(note).required(),
+  fade: percent,
+  roughness: percent,
+  counts: Joi.object(Object.fromEntries(ROLES.map((role) => [role, whole]))).required(),
+  worst: Joi.object({ name, degree: name, fade: Joi.number().min(0).max(100).required() }).required(),
+  keyDistance: maybe(Joi.number().integer().min(0).max(6)),
+  keyNearest: flag,
+  commonTones: names,
+  guidesHeld: whole,
+  statesChord: flag,
+  landing: maybe(Joi.number().integer().min(0).max(100)),
+  noExit: names,
+  sounding: maybe(Joi.string()),
+  mends: Joi.array()
+    .items(Joi.object({ change: Joi.object({ from: name, to: name }).required(), becomes: name, fade: percent }))
+    .required(),
+  same: names,
+  groups: Joi.array().items(Joi.object({ name, degrees: names })),
+  exclusive: Joi.boolean(),
+  sentence: name,
+})
+
+const WHOLE_READING = reading(Joi.object({ ...NOTE, exits: Joi.array().items(EXIT).required() }))
+const PAGE = {
+  total: whole,
+  items: Joi.array()
+    .items(Joi.object(reading(Joi.object(NOTE))))
+    .required(),
+}
+const CHORD = {
+  symbol: name,
+  root: name,
+  bass: name,
+  family: name,
+  tones: Joi.array()
+    .items(Joi.object({ name, degree: name, stated: flag }))
+    .required(),
+  guides: names,
+}
+const MATERIAL = {
+  scale: name,
+  notes: names,
+  periodSemitones: whole,
+  distinct: whole,
+  triads: names,
+  sevenths: names,
+  polychords: names,
+}
+const SKETCH = {
+  text: name,
+  key: maybe(Joi.string()),
+  bars: Joi.array()
+    .items(
+      Joi.object({
+        number: whole,
+        section: maybe(Joi.string()),
+        chords: Joi.array()
+          .items(
+            Joi.object({
+              symbol: name,
+              beat: Joi.number().required(),
+              beats: Joi.number().required(),
+              job: maybe(Joi.string()),
+            }),
+          )
+          .required(),
+      }),
+    )
+    .required(),
+}
+const kind = (of: string) => Joi.string().valid(of).required()
+const groups = Joi.array()
+  .items(Joi.object({ notes: names, triad: maybe(Joi.string()), inversion: maybe(Joi.number().integer()) }))
+  .required()
+const OMISSION = Joi.object({ degree: name, note: name, six: names, groups, fade: percent })
+
+export const ANSWERS = {
+  ask: Joi.alternatives().try(
+    Joi.object({ kind: kind('reading'), ...WHOLE_READING }),
+    Joi.object({ kind: kind('material'), ...MATERIAL }),
+    Joi.object({ kind: kind('chord'), ...CHORD }),
+    Joi.object({ kind: kind('chart'), ...SKETCH }),
+    Joi.object({ kind: kind('pairs'), ...PAGE }),
+    Joi.object({ kind: kind('overlays'), ...PAGE }),
+  ),
+  chord: Joi.object(CHORD),
+  overlays: Joi.object(PAGE),
+  pairs: Joi.object(PAGE),
+  'pairs/derive': Joi.object({
+    scale: name,
+    notes: names,
+    dropped: maybe(Joi.object({ degree: name, note: name, why: name })),
+    six: names,
+    groups,
+    otherSplits: Joi.array().items(Joi.array().items(Joi.string())).required(),
+    allOmissions: Joi.array().items(OMISSION).required(),
+  }),
+  symmetry: Joi.object(MATERIAL),
+  dominants: Joi.object({
+    dominants: names,
+    as: Joi.array()
+      .items(Joi.object({ dominant: name, bassDegree: name }))
+      .required(),
+  }),
+  name: Joi.object({ equal: names, within: names, holds: names }),
+  health: Joi.object({ status: kind('ok'), version: name, schema: whole }),
+} as const
+
+export const PROBLEM = Joi.object({
+  type: name,
+  title: name,
+  status: whole,
+  code: name,
+  detail: name,
+  errors: Joi.array()
+    .items(
+      Joi.object({
+        path: Joi.string().allow('').required(),
+        message: name,
+        at: Joi.number().integer().min(0),
+        found: Joi.string().allow(''),
+        expected: Joi.array().items(Joi.string()),
+      }),
+    )
+    .required(),
+  current: Joi.any(),
+})

@@ -1,0 +1,103 @@
+import { expect, test } from '@playwright/test'
+import Ajv2019 from 'ajv/dist/2019.js'
+import { call, emptyData, type Running, removeData, startServer } from './server.ts'
+
+let data: string
+let server: Running
+
+test.beforeAll(async () => {
+  data = emptyData()
+  server = await startServer(data)
+})
+test.afterAll(async () => {
+  await server.end()
+  removeData(data)
+})
+
+const get = (path: string, query: Record<string, string>) =>
+  call(server.address, 'GET', `${path}?${new URLSearchParams(query)}`)
+
+const ASKED: readonly (readonly [string, Record<string, string>])[] = [
+  ['ask', { q: 'B dorian over Eb7 to Abmaj7' }],
+  ['ask', { q: 'Ab & Bb+ over Ab7 to Dbmaj7' }],
+  ['ask', { q: 'Gb over Eb7 while Ebm7 sounds' }],
+  ['ask', { q: 'E half-whole' }],
+  ['ask', { q: 'F#m7b5/E' }],
+  ['ask', { q: '| Dm7 G7 | N.C. |' }],
+  ['ask', { q: 'pairs over Db7' }],
+  ['ask', { q: 'what holds 9 #11 over Db7 to Gbmaj7' }],
+  ['chord', { symbol: '(A|Bb)' }],
+  [
+    'overlays',
+    {
+      chord: 'Eb7',
+      next: 'Abmaj7',
+      families: 'pentatonic,triad',
+      hold: '9,#11',
+      avoid: '7',
+      sort: 'landing',
+      fadeMax: '60',
+    },
+  ],
+  ['pairs', { chord: 'Db7', qualities: 'major,augmented', exclusive: 'true' }],
+  ['pairs/derive', { scale: 'Ab ionian', omit: '4', chord: 'Abmaj7' }],
+  ['pairs/derive', { scale: 'C minor blues' }],
+  ['symmetry', { scale: 'F half-whole' }],
+  ['dominants', { of: 'Ebdim7' }],
+  ['name', { notes: 'Ab,C,Eb,Bb,D,Gb' }],
+  ['health', {}],
+]
+
+test('every real answer is what openapi.json says, with no field outside it', async () => {
+  const spec = (await get('openapi.json', {})).body
+  expect(spec.openapi).toBe('3.1.0')
+  const ajv = new Ajv2019({ strict: false, allErrors: true })
+  for (const [path, query] of ASKED) {
+    const { status, body } = await get(path, query)
+    expect(status, path).toBe(200)
+    const operation = spec.paths[`/${path}`].get
+    const validate = ajv.compile(operation.responses[200].content['application/json'].schema)
+    expect(validate(body) ? [] : validate.errors, `${path} ${JSON.stringify(query)}`).toEqual([])
+    expect(validate({ ...body, extra: 1 }), `${path} takes a field that is not agreed`).toBe(false)
+    const known = operation.parameters.map((p: { name: string }) => p.name)
+    expect(Object.keys(query).filter((k) => !known.includes(k))).toEqual([])
+  }
+  const { default: problem } = spec.paths['/ask'].get.responses
+  expect(problem).toEqual({ $ref: '#/components/responses/Problem' })
+  const validate = ajv.compile(spec.components.responses.Problem.content['application/problem+json'].schema)
+  expect(validate((await get('ask', { q: 'Hm7' })).body)).toBe(true)
+})
+
+const REFUSED: readonly (readonly [string, Record<string, string>, string, number | undefined])[] = [
+  ['overlays', { chord: 'Eb77' }, 'chord', 3],
+  ['overlays', { chord: 'Eb7', next: 'Hm7' }, 'next', 0],
+  ['overlays', { chord: 'Eb7', families: 'harbour' }, 'families', undefined],
+  ['overlays', { chord: 'Eb7', hold: '9,14' }, 'hold', undefined],
+  ['overlays', { chord: 'Eb7', fadeMax: '200' }, 'fadeMax', undefined],
+  ['overlays', { chord: 'Eb7', colour: 'red' }, 'colour', undefined],
+  ['pairs', { chord: 'Db7', qualities: 'major' }, 'qualities', undefined],
+  ['pairs', { chord: 'Db7', distance: '7' }, 'distance', undefined],
+  ['pairs/derive', { scale: 'Ab foo' }, 'scale', 3],
+  ['pairs/derive', { scale: 'Ab ionian', omit: 'b4' }, 'omit', undefined],
+  ['pairs/derive', { scale: 'F half-whole' }, 'scale', undefined],
+  ['symmetry', { scale: '' }, 'scale', 0],
+  ['dominants', { of: 'Eb7' }, 'of', undefined],
+  ['name', { notes: 'Ab,H' }, 'notes', 3],
+  ['ask', { q: 'E7', school: '{"suspensions":"never"}' }, 'school', undefined],
+  ['ask', { q: 'E7', weights: 'x' }, 'weights', undefined],
+]
+
+test('what is not agreed is refused where it is wrong', async () => {
+  for (const [path, query, field, at] of REFUSED) {
+    const { status, type, body } = await get(path, query)
+    expect([status, type], `${path} ${JSON.stringify(query)}`).toEqual([400, 'application/problem+json'])
+    expect([body.errors[0].path, body.errors[0].at], `${path} ${JSON.stringify(query)}`).toEqual([field, at])
+  }
+})
+
+test('school and weights are values that change the answer', async () => {
+  const fade = async (more: Record<string, string>) => (await get('ask', { q: 'F over C7', ...more })).body.notes[0]
+  expect(await fade({})).toMatchObject({ role: 'suspension', fade: 30 })
+  expect(await fade({ school: '{"fourOverDominant":"colour"}' })).toMatchObject({ role: 'extension', fade: 20 })
+  expect(await fade({ weights: '{"suspensionHome":64}' })).toMatchObject({ role: 'suspension', fade: 64 })
+})
