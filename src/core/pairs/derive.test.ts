@@ -74,6 +74,22 @@ describe('two triads out of a scale', () => {
       }
   })
 
+  it('moves with the scale: the same steps in every key', () => {
+    const modes = MATERIALS.filter((m) => m.family === 'mode' && m.formula.length === 7)
+    for (const m of modes) {
+      const steps = (pc: number) => {
+        const scale = placeOn(plainNote(pitchClass(pc), m.minorThird), m)
+        const d = derivePairs(scale, null, placeOf(chord(ownSymbol(scale)), null), DEFAULT_WEIGHTS)
+        return JSON.stringify([
+          d?.dropped?.omission.degree,
+          d?.groups.map((g) => [g.triad?.material?.name, g.inversion, pitchClass((g.triad?.root.pc ?? 0) - pc)]),
+          d?.all.map((o) => [o.degree, o.fade]),
+        ])
+      }
+      for (let pc = 1; pc < 12; pc++) expect(steps(pc), `${m.name} on ${pc}`).toBe(steps(0))
+    }
+  })
+
   it('offers the other splits where a group is no triad in thirds', () => {
     const blues = derive('C minor blues', null, 'C7')
     expect(groups(blues)).toBe('C F G = undefined (null), Eb Gb Bb = Ebm (0)')

@@ -28,9 +28,9 @@ describe('a ranking', () => {
       let before = -1
       for (const r of ranked) {
         const whole = readOver(r.overlay(), here)
-        expect([r.fade, r.landing], whole.overlay.name).toEqual([whole.fade, whole.landing])
-        expect(r.fade).toBeGreaterThanOrEqual(before)
-        before = r.fade
+        expect([r.measured.fade, r.measured.landing], whole.overlay.name).toEqual([whole.fade, whole.landing])
+        expect(r.measured.fade).toBeGreaterThanOrEqual(before)
+        before = r.measured.fade
       }
     }
   })
@@ -50,7 +50,7 @@ describe('a ranking', () => {
     expect(ranked.length).toBeGreaterThan(10)
     for (const r of ranked) {
       const { set } = r.overlay()
-      expect(has(set, 5) && !has(set, 2) && r.fade <= 40 && (r.landing ?? 0) >= 60).toBe(true)
+      expect(has(set, 5) && !has(set, 2) && r.measured.fade <= 40 && (r.measured.landing ?? 0) >= 60).toBe(true)
     }
   })
 
@@ -76,7 +76,7 @@ describe('pairs', () => {
       for (const r of ranked.filter((_, i) => i % 17 === 0)) {
         const whole = readOver(r.overlay(), here)
         expect(whole.notes.length === 6, whole.overlay.name).toBe(exclusive)
-        expect([r.fade, r.landing]).toEqual([whole.fade, whole.landing])
+        expect([r.measured.fade, r.measured.landing]).toEqual([whole.fade, whole.landing])
       }
     }
   })

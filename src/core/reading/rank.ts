@@ -5,78 +5,15 @@ import { generatedRoot, type Overlay, pairOf, placeOn, slipOverlay } from '../ma
 import type { Note } from '../pitch/note.ts'
 import { rotate, shared, union } from '../pitch/pcset.ts'
 import { EMPTY_SET, type PcSet, type PitchClass, pitchClass } from '../pitch/units.ts'
-import { exitsOf, targetsOf } from './exits.ts'
-import { noteFade, overlayFade } from './fade.ts'
 import { homeOverlay } from './home.ts'
-import { EXIT_WEIGHT } from './read.ts'
-import { type Place, standingAt } from './role.ts'
+import { lensOf, type Measured, measure } from './lens.ts'
+import type { Place } from './role.ts'
 import type { Weights } from './weights.ts'
-
-/** What decides an overlay's rank, by pitch class: one look-up a note instead of a whole reading. */
-interface Lens {
-  readonly fade: readonly number[]
-  /** Best exit in hundredths, times the note's weight in the landing. */
-  readonly exit: readonly number[]
-  readonly weight: readonly number[]
-  readonly rubs: PcSet
-  readonly suspensions: PcSet
-}
-
-const lensOf = (place: Place, weights: Weights): Lens => {
-  const { chord } = place
-  const targets = place.next === null ? null : targetsOf(place.next, place.school)
-  const fade: number[] = []
-  const exit: number[] = []
-  const weight: number[] = []
-  let rubs = 0
-  let suspensions = 0
-  for (let pc = 0; pc < 12; pc++) {
-    const up = pitchClass(pc - chord.root.pc)
-    const standing = standingAt(place, up)
-    const { role } = standing
-    fade.push(noteFade(standing, chord, weights))
-    weight.push(EXIT_WEIGHT[role])
-    exit.push(targets ? EXIT_WEIGHT[role] * Math.round(100 * (exitsOf(pc, targets)[0]?.strength ?? 0)) : 0)
-    if (standing.rub !== null) rubs |= 1 << pc
-    if (role === 'suspension') suspensions |= 1 << pc
-  }
-  return { fade, exit, weight, rubs: rubs as PcSet, suspensions: suspensions as PcSet }
-}
 
 /** An overlay's place in a ranking, before it is spelled. */
 export interface Ranked {
-  readonly fade: number
-  readonly landing: number | null
-  readonly rubs: number
-  readonly suspensions: number
+  readonly measured: Measured
   readonly overlay: () => Overlay
-}
-
-const BITS = Array.from({ length: 4096 }, (_, set) => {
-  let n = 0
-  for (let rest = set; rest; rest &= rest - 1) n++
-  return n
-})
-
-const measure = (set: PcSet, passing: number | null, lens: Lens, next: boolean, weights: Weights) => {
-  let sum = 0
-  let worst = 0
-  let exits = 0
-  let weight = 0
-  for (let pc = 0; pc < 12; pc++) {
-    if (((set >> pc) & 1) === 0) continue
-    const fade = lens.fade[pc] ?? 0
-    sum += fade
-    if (fade > worst && pc !== passing) worst = fade
-    exits += lens.exit[pc] ?? 0
-    weight += lens.weight[pc] ?? 0
-  }
-  return {
-    fade: overlayFade(sum, BITS[set] ?? 1, worst, weights),
-    landing: next ? Math.round(exits / weight) : null,
-    rubs: BITS[set & lens.rubs] ?? 0,
-    suspensions: BITS[set & lens.suspensions] ?? 0,
-  }
 }
 
 export const FAMILY_NAMES = [...(Object.keys(FAMILIES) as MaterialFamily[]), 'slip', 'changed'] as const
@@ -103,11 +40,11 @@ export const ANYTHING: Wish = {
   sort: 'fade',
 }
 
-const byFade = (a: Ranked, b: Ranked): number =>
+const byFade = (a: Measured, b: Measured): number =>
   a.fade - b.fade || a.rubs - b.rubs || a.suspensions - b.suspensions || (b.landing ?? 0) - (a.landing ?? 0)
-const byLanding = (a: Ranked, b: Ranked): number => (b.landing ?? 0) - (a.landing ?? 0) || byFade(a, b)
+const byLanding = (a: Measured, b: Measured): number => (b.landing ?? 0) - (a.landing ?? 0) || byFade(a, b)
 
-const within = (wish: Wish, r: Ranked): boolean =>
+const within = (wish: Wish, r: Measured): boolean =>
   r.fade >= wish.fadeMin && r.fade <= wish.fadeMax && (wish.landingMin === 0 || (r.landing ?? 0) >= wish.landingMin)
 
 interface Candidate {
@@ -121,10 +58,11 @@ const rank = (candidates: readonly Candidate[], place: Place, wish: Wish, weight
   const kept: Ranked[] = []
   for (const c of candidates) {
     if ((c.set & wish.hold) !== wish.hold || shared(c.set, wish.avoid) !== 0) continue
-    const r: Ranked = { ...measure(c.set, c.passing, lens, place.next !== null, weights), overlay: c.overlay }
-    if (within(wish, r)) kept.push(r)
+    const measured = measure(c.set, c.passing, lens, place.next !== null, weights)
+    if (within(wish, measured)) kept.push({ measured, overlay: c.overlay })
   }
-  return kept.sort(wish.sort === 'landing' ? byLanding : byFade)
+  const order = wish.sort === 'landing' ? byLanding : byFade
+  return kept.sort((a, b) => order(a.measured, b.measured))
 }
 
 const placedOn = (material: Material, pc: PitchClass, home: readonly Note[]): Candidate => ({

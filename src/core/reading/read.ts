@@ -2,7 +2,7 @@ import { type Job, jobFromNext } from '../chart/job.ts'
 import { type Chord, heardOver } from '../chord/chord.ts'
 import type { Overlay } from '../material/overlay.ts'
 import type { Note } from '../pitch/note.ts'
-import { has, sizeOf } from '../pitch/pcset.ts'
+import { has, rotate, sizeOf, union } from '../pitch/pcset.ts'
 import { type Exit, exitsOf, type Targets, targetsOf } from './exits.ts'
 import { noteFade, overlayFade } from './fade.ts'
 import { homeOf } from './home.ts'
@@ -50,6 +50,18 @@ export const placeOf = (
 ): Place => {
   const home = homeOf(chord, next, job, school)
   return { chord, next, job, school, home, roles: roleSets(chord, home, job, school) }
+}
+
+/** The same place with another home scale put first by the player; the one the rules gave is still offered. */
+export const withHome = (place: Place, scale: Overlay): Place => {
+  const { chord, job, school } = place
+  if (scale.material === null) return place
+  const set = rotate(scale.set, -chord.root.pc)
+  const first = { material: scale.material, root: scale.root, set }
+  const others = [place.home.first, ...place.home.others].filter((o) => o.set !== set)
+  const inside = union(set, union(chord.ownSet, chord.quality.statedSet))
+  const home = { first, others, inside, because: 'you chose it' }
+  return { ...place, home, roles: roleSets(chord, home, job, school) }
 }
 
 const keepsBack = (place: Place, up: number): boolean =>

@@ -20,9 +20,12 @@ export interface Polychord {
   readonly lower: Note | Overlay
 }
 
+/** Textbooks count 1 3 b5 as a fragment of the dominant, not as a triad a scale holds. */
+const COUNTED = MATERIALS.filter((m) => m.name !== 'major b5 triad')
+
 const heldIn = (overlay: Overlay, family: Material['family']): readonly Overlay[] =>
   overlay.notes.flatMap((note) =>
-    MATERIALS.filter((m) => m.family === family && holds(overlay.set, rotate(m.set, note.pc))).map((m) =>
+    COUNTED.filter((m) => m.family === family && holds(overlay.set, rotate(m.set, note.pc))).map((m) =>
       placeOn(generatedRoot(note.pc, overlay.notes, m), m),
     ),
   )
