@@ -10,7 +10,7 @@ const SHOTS = [
   { name: 'desk', path: 'desk?bar=13&beat=1&over=G+dorian', look: 'light', width: 1280, height: 800 },
   { name: 'desk-club', path: 'desk?bar=13&beat=1&over=G+dorian', look: 'dark', width: 1280, height: 800 },
   { name: 'desk-360', path: 'desk?bar=13&beat=1&over=G+dorian', look: 'light', width: 360, height: 760 },
-  { name: 'set-up', path: 'set-up', look: 'light', width: 1280, height: 800 },
+  { name: 'setup', path: 'set-up', look: 'light', width: 1280, height: 800 },
 ]
 
 await ensureInstalled()

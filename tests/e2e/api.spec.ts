@@ -1,18 +1,8 @@
 import { request as httpRequest } from 'node:http'
 import { expect, test } from '@playwright/test'
-import { call, emptyData, type Running, removeData, startServer } from './server.ts'
+import { call, serverOfFile, startServer } from './server.ts'
 
-let data: string
-let server: Running
-
-test.beforeAll(async () => {
-  data = emptyData()
-  server = await startServer(data)
-})
-test.afterAll(async () => {
-  await server.end()
-  removeData(data)
-})
+const server = serverOfFile()
 
 const get = (path: string) => call(server.address, 'GET', path)
 const ask = (q: string) => get(`ask?q=${encodeURIComponent(q)}`)
@@ -206,7 +196,7 @@ test('rows are made, read, changed with their version, removed and brought back'
 })
 
 test('a second server on the same data refuses with a sentence, and the first goes on', async () => {
-  await expect(startServer(data)).rejects.toThrow(/ended with 1: .*in use by another Crossfade/s)
+  await expect(startServer(server.data)).rejects.toThrow(/ended with 1: .*in use by another Crossfade/s)
   expect((await get('health')).status).toBe(200)
 })
 

@@ -1,18 +1,8 @@
 import { expect, test } from '@playwright/test'
 import Ajv2019 from 'ajv/dist/2019.js'
-import { call, emptyData, type Running, removeData, startServer } from './server.ts'
+import { call, serverOfFile } from './server.ts'
 
-let data: string
-let server: Running
-
-test.beforeAll(async () => {
-  data = emptyData()
-  server = await startServer(data)
-})
-test.afterAll(async () => {
-  await server.end()
-  removeData(data)
-})
+const server = serverOfFile()
 
 const get = (path: string, query: Record<string, string>) =>
   call(server.address, 'GET', `${path}?${new URLSearchParams(query)}`)

@@ -3,6 +3,7 @@ import { cpSync, existsSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
+import { test } from '@playwright/test'
 
 const ROOT = fileURLToPath(new URL('../..', import.meta.url))
 const TEMPLATE = join(ROOT, 'test-results', 'empty-data')
@@ -56,6 +57,26 @@ export const startServer = async (data: string, port = '0'): Promise<Running> =>
 }
 
 export const removeData = (data: string): void => rmSync(data, { recursive: true, force: true })
+
+/** One server on empty data for all the tests of a file; `fill` may put something in first. */
+export const serverOfFile = (fill: (address: string) => Promise<unknown> = async () => undefined) => {
+  const data = emptyData()
+  let server: Running
+  test.beforeAll(async () => {
+    server = await startServer(data)
+    await fill(server.address)
+  })
+  test.afterAll(async () => {
+    await server.end()
+    removeData(data)
+  })
+  return {
+    data,
+    get address() {
+      return server.address
+    },
+  }
+}
 
 /** One JSON request; the body is read whatever the status. */
 export const call = async (

@@ -1,10 +1,7 @@
 import AxeBuilder from '@axe-core/playwright'
 import { expect, type Page, test } from '@playwright/test'
 import { ask, complaints, open } from './page.ts'
-import { call, emptyData, type Running, removeData, startServer } from './server.ts'
-
-let data: string
-let server: Running
+import { call, emptyData, removeData, serverOfFile, startServer } from './server.ts'
 
 const TEXT = 'title = Fenders\nkey = Ab\n== Rail\n| Ab6/9 | F7alt | Bbm11 Eb13b9 | (A|Bb) |'
 
@@ -15,15 +12,7 @@ const fill = async (address: string): Promise<void> => {
   await call(address, 'POST', 'ideas', idea)
 }
 
-test.beforeAll(async () => {
-  data = emptyData()
-  server = await startServer(data)
-  await fill(server.address)
-})
-test.afterAll(async () => {
-  await server.end()
-  removeData(data)
-})
+const server = serverOfFile(fill)
 
 const findings = async (page: Page): Promise<readonly string[]> => {
   const { violations } = await new AxeBuilder({ page }).analyze()

@@ -40,12 +40,20 @@ interface Piece {
   readonly at: number
 }
 
+/** A chord in a question may begin with a small letter, as it is typed in a hurry; on a chart it may not. */
+const forgivingChord = (text: string): Result<Chord, TextError> => {
+  const asWritten = readChord(text)
+  if (asWritten.ok || !/^[a-g]./.test(text)) return asWritten
+  const raised = readChord(text.charAt(0).toUpperCase() + text.slice(1))
+  return raised.ok ? raised : asWritten
+}
+
 /** The words after a keyword, with where they start; `what` says what was missing. */
 const chordIn = (piece: Piece, what: string): Result<Chord, TextError> => {
   const lead = piece.text.length - piece.text.trimStart().length
   const body = piece.text.trim()
   if (!body) return fail({ code: 'empty', at: piece.at + piece.text.length, found: '', expected: [what] })
-  const chord = readChord(body)
+  const chord = forgivingChord(body)
   return chord.ok ? chord : fail(shiftError(chord.error, piece.at + lead))
 }
 
@@ -168,7 +176,7 @@ export const readQuestion = (text: string, school: School): Result<Question, Tex
     const asked = readOver({ text: under[1] ?? '', at: 0 }, { text: text.slice(from), at: from }, school)
     if (asked.ok) return asked
   }
-  const chord = readChord(text.trim())
+  const chord = forgivingChord(text.trim())
   if (chord.ok) return ok({ kind: 'chord', chord: chord.value })
   const overlay = readOverlay(text)
   if (overlay.ok) return ok({ kind: 'material', overlay: overlay.value })

@@ -24,8 +24,7 @@ const becomes = (set: PcSet, like: Overlay): Overlay | undefined => namesOf(set,
  */
 export const mendsOf = (reading: Reading, weights: Weights): readonly Mend[] => {
   const { overlay, place } = reading
-  if (overlay.groups !== null || !(reading.counts.suspension > 0 || reading.notes.some((n) => n.rub !== null)))
-    return []
+  if (!(reading.counts.suspension > 0 || reading.notes.some((n) => n.rub !== null))) return []
   const mends: (Mend & { readonly guide: boolean; readonly down: boolean })[] = []
   for (const { note } of reading.notes)
     for (const by of [-1, 1]) {

@@ -50,6 +50,19 @@ describe('what every teacher says', () => {
   })
 
   it.each([
+    ['Bm7b5', 'C C#'],
+    ['F#m7b5', 'G G#'],
+    ['Dm7b5', 'Eb E'],
+  ])('the ninths over %s go by the school', (symbol, ninths) => {
+    const roles = (halfDiminished: 'natural 9' | 'locrian') => {
+      const place = placeOf(chord(symbol), null, { ...DEFAULT_SCHOOL, halfDiminished })
+      return readOver(overlay(ninths), place).notes.map((n) => `${n.degree} ${n.role} ${n.inHome} ${n.fade}`)
+    }
+    expect(roles('natural 9')).toEqual(['b9 suspension false 50', '9 extension true 15'])
+    expect(roles('locrian')).toEqual(['b9 suspension true 30', '9 extension false 35'])
+  })
+
+  it.each([
     ['C#', 'Am7'],
     ['G', 'Ebm7'],
     ['A#', 'F#m6'],

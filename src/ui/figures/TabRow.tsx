@@ -7,13 +7,13 @@ const W = 34
 const H = 44
 const STEP = 38
 
-/** A scale's notes in a row on the home line, each with its role's outline. */
+/** A chord's own scale in a row on the home line: its notes as the chord hears them, each with its role's outline. */
 export const TabRow = ({ reading, label }: { readonly reading: Reading; readonly label: string }) => (
   <svg
     className={styles.row}
     viewBox={`0 0 ${reading.notes.length * STEP + 4} ${H + 4}`}
     role="img"
-    aria-label={`${label}: ${reading.notes.map((n) => `${toGlyphs(n.note.name)} ${toGlyphs(n.degree)}`).join(', ')}`}
+    aria-label={`${label}: ${reading.notes.map((n) => `${toGlyphs(n.heard.name)} ${toGlyphs(n.degree)}`).join(', ')}`}
   >
     {reading.notes.map((n, i) => {
       const look = tabLook(n)
@@ -23,7 +23,7 @@ export const TabRow = ({ reading, label }: { readonly reading: Reading; readonly
           <path className={styles.tab} d={tabPath(look, x, 2, look.shape === 'hooked' ? W - 4 : W, H)} />
           {look.doubled && <path className={styles.double} d={`M${x + 4},7 H${x + W - 4}`} />}
           <text className={styles.text} x={x + (look.shape === 'hooked' ? W - 4 : W) / 2} y={25}>
-            {toGlyphs(n.note.name)}
+            {toGlyphs(n.heard.name)}
           </text>
           <text className={styles.text} x={x + (look.shape === 'hooked' ? W - 4 : W) / 2} y={41}>
             {toGlyphs(n.degree)}

@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import {
   DEFAULT_WEIGHTS,
+  type Mend,
   mendsOf,
   noteSentence,
   type Reading,
@@ -21,9 +22,14 @@ import { NoteTable } from './NoteTable.tsx'
 import { SpotColumn } from './SpotColumn.tsx'
 
 const MENDS_SHOWN = 2
+/** What one line under the picture holds; more would take height from it. */
+const MENDS_SIGNS = 56
+
+const mendWords = (m: Mend): string => toGlyphs(`${m.from.name} to ${m.to.name}: ${m.becomes.name}, fade ${m.fade}`)
 
 const Mends = ({ reading, desk }: { readonly reading: Reading; readonly desk: Desk }) => {
-  const mends = mendsOf(reading, DEFAULT_WEIGHTS).slice(0, MENDS_SHOWN)
+  const best = mendsOf(reading, DEFAULT_WEIGHTS).slice(0, MENDS_SHOWN)
+  const mends = best.map(mendWords).join('').length > MENDS_SIGNS ? best.slice(0, 1) : best
   if (mends.length === 0) return null
   const back = reverse(desk.instrument.written)
   return (
@@ -31,9 +37,7 @@ const Mends = ({ reading, desk }: { readonly reading: Reading; readonly desk: De
       <li className={styles.soft}>Mend</li>
       {mends.map((m) => (
         <li key={m.becomes.name}>
-          <Button onClick={() => go({ over: transposeOverlay(m.becomes, back).name })}>
-            {toGlyphs(m.from.name)} to {toGlyphs(m.to.name)}: {toGlyphs(m.becomes.name)}, fade {m.fade}
-          </Button>
+          <Button onClick={() => go({ over: transposeOverlay(m.becomes, back).name })}>{mendWords(m)}</Button>
         </li>
       ))}
     </ul>
