@@ -71,9 +71,9 @@ const PAGE = {
 }
 const CHORD = {
   symbol: name,
-  root: name,
-  bass: name,
-  family: name,
+  root: maybe(Joi.string()),
+  bass: maybe(Joi.string()),
+  family: maybe(Joi.string()),
   tones: Joi.array()
     .items(Joi.object({ name, degree: name, stated: flag }))
     .required(),
@@ -160,8 +160,8 @@ export const PROBLEM = Joi.object({
         path: Joi.string().allow('').required(),
         message: name,
         at: Joi.number().integer().min(0),
-        found: Joi.string().allow(''),
-        expected: Joi.array().items(Joi.string()),
+        found: Joi.string().allow('').required(),
+        expected: names,
       }),
     )
     .required(),

@@ -7,6 +7,7 @@ import {
   contentsOf,
   type Exit,
   guidesOf,
+  type Harmony,
   homeName,
   homeReason,
   jobName,
@@ -120,6 +121,12 @@ export const chordAnswer = (chord: Chord) => ({
 
 /** A seventh arpeggio by its chord's symbol. */
 const chordLike = (arpeggio: Overlay): string => arpeggio.name.replace(' arpeggio', '').replace(' dim', 'dim')
+
+/** A chord, or a bar without one. */
+export const harmonyAnswer = (harmony: Harmony) =>
+  harmony.kind === 'chord'
+    ? chordAnswer(harmony)
+    : { symbol: harmony.symbol, root: null, bass: null, family: null, tones: [], guides: [] }
 
 /** A material by itself. */
 export const materialAnswer = (overlay: Overlay, contents: Contents = contentsOf(overlay)) => ({

@@ -15,6 +15,7 @@ const text = (max: number) => Joi.string().allow('').max(max)
 /** A list in one parameter: `9,#11`. */
 const listed = (allowed: (word: string) => boolean, what: string) =>
   text(200)
+    .empty('')
     .default([])
     .custom((value: string, helpers: CustomHelpers) => {
       const words = value
@@ -28,6 +29,7 @@ const listed = (allowed: (word: string) => boolean, what: string) =>
 /** An object in one parameter, as JSON, laid over the defaults. */
 const valued = <T extends object>(defaults: T, schema: ObjectSchema) =>
   text(4000)
+    .empty('')
     .default(defaults)
     .custom((value: string, helpers: CustomHelpers) => {
       let read: unknown
@@ -56,8 +58,8 @@ const JUDGES = {
   weights: valued<Weights>(DEFAULT_WEIGHTS, WEIGHTS),
 }
 const PAGE = {
-  limit: Joi.number().integer().min(1).max(200).default(50),
-  offset: Joi.number().integer().min(0).default(0),
+  limit: Joi.number().integer().min(1).max(200).empty('').default(50),
+  offset: Joi.number().integer().min(0).empty('').default(0),
 }
 const chord = text(200).required()
 const next = text(200).default('')
@@ -85,10 +87,10 @@ export const QUERIES = {
     families: listed((w) => FAMILY_NAMES.some((f) => f === w), `a family (${FAMILY_NAMES.join(', ')})`),
     hold: listed(isDegree, 'a degree'),
     avoid: listed(isDegree, 'a degree'),
-    fadeMin: Joi.number().min(0).max(100).default(0),
-    fadeMax: Joi.number().min(0).max(100).default(null),
-    landingMin: Joi.number().min(0).max(100).default(0),
-    sort: Joi.string().valid('fade', 'landing').default('fade'),
+    fadeMin: Joi.number().min(0).max(100).empty('').default(0),
+    fadeMax: Joi.number().min(0).max(100).empty('').default(null),
+    landingMin: Joi.number().min(0).max(100).empty('').default(0),
+    sort: Joi.string().valid('fade', 'landing').empty('').default('fade'),
     ...PAGE,
     ...JUDGES,
   }),
@@ -106,8 +108,8 @@ export const QUERIES = {
     chord,
     next,
     qualities: text(100).default(''),
-    distance: Joi.number().integer().min(0).max(6).default(null),
-    exclusive: Joi.boolean().default(null),
+    distance: Joi.number().integer().min(0).max(6).empty('').default(null),
+    exclusive: Joi.boolean().empty('').default(null),
     ...PAGE,
     ...JUDGES,
   }),

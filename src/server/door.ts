@@ -1,7 +1,7 @@
 import type { APIRoute } from 'astro'
 import type { ObjectSchema } from 'joi'
 import { type Chord, type Result, readChord, type TextError } from '../core/index.ts'
-import { Problem, problemResponse } from './problems.ts'
+import { fieldError, fieldProblem, Problem, problemResponse } from './problems.ts'
 
 export const BODY_LIMIT = 2 * 1024 * 1024
 
@@ -25,7 +25,9 @@ export const nextAt = (path: string, symbol: string): Chord | null => (symbol ==
 const check = <T>(schema: ObjectSchema<T>, input: unknown): T => {
   const { value, error } = schema.validate(input, { abortEarly: false, convert: true })
   if (error === undefined) return value
-  const errors = error.details.map((d) => ({ path: d.path.join('.'), message: d.message.replaceAll('"', '') }))
+  const errors = error.details.map((d) =>
+    fieldError(d.path.join('.'), d.message.replaceAll('"', ''), d.context?.value, d.context?.valids?.map(String)),
+  )
   throw new Problem('bad_request', errors.map((e) => e.message).join('; '), errors)
 }
 
@@ -33,7 +35,7 @@ const check = <T>(schema: ObjectSchema<T>, input: unknown): T => {
 export const readQuery = <T>(url: URL, schema: ObjectSchema<T>): T => {
   const given: Record<string, string> = {}
   for (const [key, value] of url.searchParams) {
-    if (key in given) throw new Problem('bad_request', `${key} is given twice`, [{ path: key, message: 'given twice' }])
+    if (key in given) throw fieldProblem(key, `${key} is given twice`, value, ['one value'])
     given[key] = value
   }
   return check(schema, given)
@@ -69,7 +71,7 @@ export const readBody = async <T>(request: Request, schema: ObjectSchema<T>, opt
   try {
     parsed = JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(bytes))
   } catch {
-    throw new Problem('bad_request', 'The body is not JSON.', [{ path: '', message: 'not JSON' }])
+    throw fieldProblem('', 'The body is not JSON.', '', ['JSON'])
   }
   return check(schema, parsed)
 }

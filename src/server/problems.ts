@@ -22,10 +22,36 @@ export type ProblemCode = keyof typeof PROBLEMS
 export interface FieldError {
   readonly path: string
   readonly message: string
+  /** Position inside a text field. */
   readonly at?: number
-  readonly found?: string
-  readonly expected?: readonly string[]
+  readonly found: string
+  readonly expected: readonly string[]
 }
+
+const SHOWN_SIGNS = 80
+
+/** One field that is not as agreed, with what it held. */
+export const fieldProblem = (
+  path: string,
+  message: string,
+  found: unknown,
+  expected: readonly string[] = [],
+): Problem => new Problem('bad_request', message, [fieldError(path, message, found, expected)])
+
+export const fieldError = (
+  path: string,
+  message: string,
+  found: unknown,
+  expected: readonly string[] = [],
+): FieldError => ({
+  path,
+  message,
+  found:
+    found === undefined
+      ? ''
+      : (typeof found === 'string' ? found : (JSON.stringify(found) ?? '')).slice(0, SHOWN_SIGNS),
+  expected,
+})
 
 /** Thrown inside an endpoint and answered at the door. */
 export class Problem extends Error {

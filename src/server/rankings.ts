@@ -22,7 +22,7 @@ import {
   type Wish,
 } from '../core/index.ts'
 import { readingAnswer } from './answers.ts'
-import { Problem } from './problems.ts'
+import { fieldProblem } from './problems.ts'
 
 /** What every computation may be told, as values. */
 export interface Judges {
@@ -88,12 +88,12 @@ export const qualitiesFrom = (text: string): readonly [string, string] | null =>
     const name = QUALITY_NAMES[word.trim().toLowerCase()]
     if (name !== undefined) return name
     const message = `${word} is not a triad's quality: ${Object.keys(QUALITY_NAMES).join(', ')}`
-    throw new Problem('bad_request', message, [{ path: 'qualities', message }])
+    throw fieldProblem('qualities', message, text, Object.keys(QUALITY_NAMES))
   })
   const [first, second] = read
   if (first === undefined || second === undefined || read.length !== 2) {
     const message = 'two qualities are needed, such as major,minor'
-    throw new Problem('bad_request', message, [{ path: 'qualities', message }])
+    throw fieldProblem('qualities', message, text, Object.keys(QUALITY_NAMES))
   }
   return [first, second]
 }

@@ -104,6 +104,18 @@ describe('the data', () => {
   })
 })
 
+describe('a database from a newer program', () => {
+  it('is refused with a sentence and left as it is', async () => {
+    const other = mkdtempSync(join(tmpdir(), 'crossfade-newer-'))
+    const now = await openDatabase(other)
+    await now.query('insert into schema_version (version) values (999)')
+    await now.close()
+    await expect(openDatabase(other)).rejects.toThrow(/written by a newer Crossfade \(schema 999/)
+    await expect(openDatabase(other)).rejects.toThrow(/newer/)
+    rmSync(other, { recursive: true })
+  })
+})
+
 describe('every query', () => {
   it('is prepared by the database as it stands', async () => {
     const pg = await PGlite.create()

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { KINDS, type Kind, type KindName } from './kinds.ts'
-import { Problem } from './problems.ts'
+import { fieldError, fieldProblem, Problem } from './problems.ts'
 import { CHANGES, type Sort, statementsFor } from './queries.ts'
 import type { Database, Sql } from './sql.ts'
 
@@ -62,7 +62,7 @@ const record = async (
 const refused = (error: unknown): never => {
   const constraint = (error as { constraint?: string }).constraint
   if (constraint === 'ideas_chart_fk')
-    throw new Problem('bad_request', 'There is no chart of that id.', [{ path: 'chartId', message: 'no such chart' }])
+    throw fieldProblem('chartId', 'There is no chart of that id.', '', ['the id of a chart, or null'])
   throw error
 }
 
@@ -91,9 +91,7 @@ const readCursor = (after: string): readonly [string, string] => {
     const read: unknown = JSON.parse(Buffer.from(after, 'base64url').toString())
     if (Array.isArray(read) && typeof read[0] === 'string' && typeof read[1] === 'string') return [read[0], read[1]]
   } catch {}
-  throw new Problem('bad_request', 'after is not a place in this list.', [
-    { path: 'after', message: 'not a place in this list' },
-  ])
+  throw fieldProblem('after', 'after is not a place in this list.', after, ['what next answered'])
 }
 
 export const getRow = async (db: Database, name: KindName, id: string): Promise<Row> =>
@@ -117,7 +115,7 @@ const nameFree = async (sql: Sql, name: string): Promise<void> => {
   ])
   if (!taken) return
   const current = present(await live(sql, KINDS.settings, taken.id))
-  throw new Problem('name_taken', `The setting ${name} is kept already.`, [{ path: 'name', message: 'taken' }], current)
+  throw new Problem('name_taken', `The setting ${name} is kept already.`, [fieldError('name', 'taken', name)], current)
 }
 
 export const updateRow = (

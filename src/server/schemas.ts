@@ -54,9 +54,10 @@ export const LIST = Joi.object<{ q: string; sort: Sort; limit: number; after: st
   q: Joi.string().allow('').max(200).default(''),
   sort: Joi.string()
     .valid(...SORTS)
+    .empty('')
     .default('-updatedAt'),
-  limit: Joi.number().integer().min(1).max(200).default(50),
-  after: Joi.string().max(2000).default(null),
+  limit: Joi.number().integer().min(1).max(200).empty('').default(50),
+  after: Joi.string().max(2000).empty('').default(null),
 })
 
 export const CHANGE = Joi.object<{ change: string | null }>({

@@ -17,6 +17,11 @@ const ASKED: readonly (readonly [string, Record<string, string>])[] = [
   ['ask', { q: 'pairs over Db7' }],
   ['ask', { q: 'what holds 9 #11 over Db7 to Gbmaj7' }],
   ['chord', { symbol: '(A|Bb)' }],
+  ['chord', { symbol: 'N.C.' }],
+  [
+    'pairs',
+    { chord: 'Db7', next: '', qualities: 'major,major', distance: '6', exclusive: 'true', limit: '', offset: '' },
+  ],
   [
     'overlays',
     {
@@ -82,6 +87,7 @@ test('what is not agreed is refused where it is wrong', async () => {
     const { status, type, body } = await get(path, query)
     expect([status, type], `${path} ${JSON.stringify(query)}`).toEqual([400, 'application/problem+json'])
     expect([body.errors[0].path, body.errors[0].at], `${path} ${JSON.stringify(query)}`).toEqual([field, at])
+    expect(body.errors[0]).toMatchObject({ found: expect.any(String), expected: expect.any(Array) })
   }
 })
 
