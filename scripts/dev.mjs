@@ -6,6 +6,8 @@ process.env.CROSSFADE_DATA = resolve(ROOT, process.env.CROSSFADE_DATA ?? 'data')
 await ensureInstalled()
 await refuseIfTaken(process.env.CROSSFADE_DATA)
 ensureDatabase(process.env.CROSSFADE_DATA)
+// Nothing outside is asked for newer versions.
+process.env.CI ??= 'true'
 const { dev } = await import('astro')
 const host = process.env.HOST ?? '127.0.0.1'
 const server = await dev({ root: ROOT, logLevel: 'warn', server: { host, port: Number(process.env.PORT ?? 4321) } })

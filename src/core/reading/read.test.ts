@@ -57,6 +57,9 @@ const CASES: readonly (readonly [string, string, string | null, string, number, 
   ['D G', 'C7', 'Fm6', 'D=9e35 G=5c0', 23, 73],
   ['E A', 'C7sus4', 'Fmaj7', 'E=3s30 A=13e20', 27, 68],
   ['F#', 'Cmaj7', null, 'F#=#11e25 A#=b7o!95 C#=b9o!85', 76, null],
+  // A triad leaves its seventh open, a power chord its third too.
+  ['Bb B', 'Cm', null, 'Bb=b7e40 B=7e20', 33, null],
+  ['Eb E', 'C5', null, 'Eb=#9e40 E=3e40', 40, null],
   ['F', 'Cmaj7', 'G7', 'F=11s30 A=13e20 C=1c0', 21, 58],
 ]
 

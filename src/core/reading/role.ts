@@ -18,6 +18,7 @@ const FOUR = bit(5)
 const THREE = bit(4)
 const NATURAL_TENSIONS = bit(2, 5, 9)
 const SEVENTHS = bit(10, 11)
+const THIRDS = bit(3, 4)
 const NINE_AND_THIRTEEN = bit(2, 9)
 const RUBS_ROOT = bit(1, 11)
 const FIVE = bit(7)
@@ -47,11 +48,12 @@ const fixedSuspensions = ({ family, quality }: Chord): number => {
 }
 
 /**
- * Natural tensions of the seven-note scales also offered; on a triad their sevenths too, which it leaves open. The
- * raised 11 over any major chord. Natural 9 and 13 over a dominant going to minor, unless its symbol denies them.
+ * Natural tensions of the seven-note scales also offered; on a triad their sevenths too, which it leaves open, and on a
+ * power chord their thirds. The raised 11 over any major chord. Natural 9 and 13 over a dominant going to minor, unless its symbol denies them.
  */
 const offeredTensions = (chord: Chord, job: Job | null, offered: number): number => {
-  const natural = offered & (NATURAL_TENSIONS | (chord.quality.recipe.seventh === null ? SEVENTHS : 0))
+  const open = (chord.quality.recipe.seventh === null ? SEVENTHS : 0) | (chord.family === 'power' ? THIRDS : 0)
+  const natural = offered & (NATURAL_TENSIONS | open)
   const raised = chord.family === 'major' ? SHARP_ELEVEN : 0
   const toMinor = chord.family === 'dominant' && job?.kind === 'V' && job.minor
   return natural | raised | (toMinor ? NINE_AND_THIRTEEN & ~chord.quality.deniedSet : 0)
