@@ -184,18 +184,19 @@ export const readQuestion = (text: string, school: School): Result<Question, Tex
   return fail(looksLikeChord ? shiftError(chord.error, lead) : overlay.error)
 }
 
+const toNext = (next: Chord | null): string => (next === null ? '' : ` to ${next.symbol}`)
+
 /** The question in its canonical words, ASCII: asking it again gives the same answer. */
 export const printQuestion = (q: Question): string => {
   switch (q.kind) {
     case 'reading': {
-      const to = q.next === null ? '' : ` to ${q.next.symbol}`
       const sounds = q.sounding === null ? '' : ` while ${q.sounding.symbol} sounds`
-      return `${q.overlay.name} over ${q.chord.symbol}${to}${sounds}`
+      return `${q.overlay.name} over ${q.chord.symbol}${toNext(q.next)}${sounds}`
     }
     case 'pairs':
-      return `pairs over ${q.chord.symbol}${q.next === null ? '' : ` to ${q.next.symbol}`}`
+      return `pairs over ${q.chord.symbol}${toNext(q.next)}`
     case 'overlays':
-      return `what holds ${q.hold.join(' ')} over ${q.chord.symbol}${q.next === null ? '' : ` to ${q.next.symbol}`}`
+      return `what holds ${q.hold.join(' ')} over ${q.chord.symbol}${toNext(q.next)}`
     case 'material':
       return q.overlay.name
     case 'chord':
