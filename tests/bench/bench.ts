@@ -56,12 +56,12 @@ const parsed = questions.map((q) => ({
   chord: must(readChord(q.chord)),
   next: must(readChord(q.next)),
 }))
+const ours = timed(questions, byUs)
 let at = 0
 const reading = timed(questions, () => {
   const p = parsed[at++ % parsed.length]
   return p && readOver(p.overlay, placeOf(p.chord, p.next))
 })
-const ours = timed(questions, byUs)
 const theirs = timed(questions, byTonal)
 console.log(`one full reading (degrees, roles, fade, exits, landing): ${reading.toFixed(1)} µs (at most 20)`)
 console.log(`the same from the words, names read anew each time:      ${ours.toFixed(1)} µs`)
