@@ -3,6 +3,7 @@ import {
   DEFAULT_SCHOOL,
   DEFAULT_WEIGHTS,
   FAMILY_NAMES,
+  type FamilyName,
   isDegree,
   SCHOOL_CHOICES,
   type School,
@@ -71,7 +72,7 @@ export const QUERIES = {
     Judges & {
       chord: string
       next: string
-      families: string[]
+      families: FamilyName[]
       hold: string[]
       avoid: string[]
       fadeMin: number

@@ -1,4 +1,4 @@
-import type { Kind } from './kinds.ts'
+import { KINDS, type Kind, type KindName } from './kinds.ts'
 
 export const SORTS = ['-updatedAt', 'title', 'createdAt'] as const
 export type Sort = (typeof SORTS)[number]
@@ -24,7 +24,7 @@ const select = (kind: Kind): string =>
 const parameter = (f: Kind['fields'][number], n: number): string => `$${n}${f.jsonb ? '::jsonb' : ''}`
 
 /** Every statement for one kind of row. */
-export const statementsFor = (kind: Kind) => {
+const statementsFor = (kind: Kind) => {
   const columns = kind.fields.map((f) => f.column).join(', ')
   const values = kind.fields.map((f, i) => parameter(f, i + 2)).join(', ')
   const sets = kind.fields.map((f, i) => `${f.column} = ${parameter(f, i + 2)}`).join(', ')
@@ -43,6 +43,12 @@ export const statementsFor = (kind: Kind) => {
     },
   }
 }
+
+export const STATEMENTS = {
+  charts: statementsFor(KINDS.charts),
+  ideas: statementsFor(KINDS.ideas),
+  settings: statementsFor(KINDS.settings),
+} as const satisfies Readonly<Record<KindName, unknown>>
 
 export const CHANGES = {
   add: `insert into changes (kind, row_id, action, before, after) values ($1, $2, $3, $4::jsonb, $5::jsonb) returning id::text as id`,

@@ -4,7 +4,6 @@ import {
   type Derivation,
   degree,
   derivePairs,
-  type FamilyName,
   type Group,
   type Omission,
   type Overlay,
@@ -64,10 +63,6 @@ export const pairsAnswer = (chord: Chord, next: Chord | null, wish: PairWish, ju
   pageOf(rankPairs(placeOf(chord, next, judges.school), wish, judges.weights), chord, next, judges, page)
 
 export const ANY_PAIR: PairWish = { ...ANYTHING, qualities: null, distance: null, exclusive: null }
-export const everyFamily = (names: readonly string[]): readonly FamilyName[] => names as readonly FamilyName[]
-
-/** A ranking by landing without a limit on fade would only show side-slips. */
-export const LANDING_FADE_MAX = 60
 
 const QUALITY_NAMES: Readonly<Record<string, string>> = {
   major: '',

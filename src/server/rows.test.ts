@@ -4,9 +4,9 @@ import { join } from 'node:path'
 import { PGlite } from '@electric-sql/pglite'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { openDatabase } from './database.ts'
-import { KIND_NAMES, KINDS } from './kinds.ts'
+import { KIND_NAMES } from './kinds.ts'
 import { Problem } from './problems.ts'
-import { CHANGES, SORTS, statementsFor } from './queries.ts'
+import { CHANGES, SORTS, STATEMENTS } from './queries.ts'
 import { createRow, deleteRow, getRow, listRows, redo, undo, updateRow } from './rows.ts'
 import type { Database } from './sql.ts'
 
@@ -122,7 +122,7 @@ describe('every query', () => {
     const migrations = import.meta.glob<string>('./migrations/*.sql', { query: '?raw', import: 'default', eager: true })
     for (const text of Object.values(migrations)) await pg.exec(text)
     const perKind = KIND_NAMES.flatMap((name) => {
-      const { list, ...rest } = statementsFor(KINDS[name])
+      const { list, ...rest } = STATEMENTS[name]
       return [...Object.values(rest), ...SORTS.map(list)]
     })
     const all = [...perKind, ...Object.values(CHANGES)]

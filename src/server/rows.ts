@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { KINDS, type Kind, type KindName } from './kinds.ts'
 import { fieldError, fieldProblem, Problem } from './problems.ts'
-import { CHANGES, type Sort, statementsFor } from './queries.ts'
+import { CHANGES, type Sort, STATEMENTS } from './queries.ts'
 import type { Database, Sql } from './sql.ts'
 
 /** A kept row as the interface shows it. */
@@ -34,7 +34,7 @@ const editable = (kind: Kind, row: Readonly<Record<string, unknown>>) =>
 const notFound = (kind: KindName, id: string) => new Problem('not_found', `There is no row ${id} in ${kind}.`)
 
 const live = async (sql: Sql, kind: Kind, id: string): Promise<Stored> => {
-  const [row] = await sql.query<Stored>(statementsFor(kind).get, [id])
+  const [row] = await sql.query<Stored>(STATEMENTS[kind.name].get, [id])
   if (!row || row.deletedAt !== null) throw notFound(kind.name, id)
   return row
 }
@@ -73,12 +73,7 @@ export const listRows = async (
 ): Promise<{ items: readonly Row[]; next: string | null }> => {
   const [key, id] = after === null ? [null, null] : readCursor(after)
   const pattern = `%${q.replace(/[\\%_]/g, '\\$&')}%`
-  const found = await db.query<Stored & { cursor: string }>(statementsFor(KINDS[name]).list(sort), [
-    pattern,
-    key,
-    id,
-    limit + 1,
-  ])
+  const found = await db.query<Stored & { cursor: string }>(STATEMENTS[name].list(sort), [pattern, key, id, limit + 1])
   const page = found.slice(0, limit)
   const last = page.at(-1)
   const more = found.length > limit && last
@@ -102,7 +97,7 @@ export const createRow = (db: Database, name: KindName, fields: Readonly<Record<
     .transaction(async (sql) => {
       const kind = KINDS[name]
       if (name === 'settings') await nameFree(sql, String(fields.name))
-      const [row] = await sql.query<Stored>(statementsFor(kind).insert, [randomUUID(), ...valuesOf(kind, fields)])
+      const [row] = await sql.query<Stored>(STATEMENTS[kind.name].insert, [randomUUID(), ...valuesOf(kind, fields)])
       const made = present(row as Stored)
       await record(sql, name, 'create', null, made)
       return made
@@ -136,7 +131,7 @@ export const updateRow = (
           [],
           before,
         )
-      const [row] = await sql.query<Stored>(statementsFor(kind).update, [id, ...valuesOf(kind, fields)])
+      const [row] = await sql.query<Stored>(STATEMENTS[kind.name].update, [id, ...valuesOf(kind, fields)])
       const after = present(row as Stored)
       await record(sql, name, 'update', before, after)
       return after
@@ -147,7 +142,7 @@ export const deleteRow = (db: Database, name: KindName, id: string) =>
   db.transaction(async (sql) => {
     const kind = KINDS[name]
     const before = present(await live(sql, kind, id))
-    const [row] = await sql.query<Stored>(statementsFor(kind).remove, [id])
+    const [row] = await sql.query<Stored>(STATEMENTS[kind.name].remove, [id])
     const change = await record(sql, name, 'delete', before, null)
     const undo = { method: 'POST', path: '/api/v1/undo', body: { change } }
     return { id, deletedAt: row?.deletedAt?.toISOString() ?? null, change, undo }
@@ -165,7 +160,7 @@ interface Change {
 /** Brings a row to an image: null means gone. Its version goes up either way. */
 const bringTo = async (sql: Sql, change: Change, image: Row | null): Promise<Row | null> => {
   const kind = KINDS[change.kind]
-  const { update, remove } = statementsFor(kind)
+  const { update, remove } = STATEMENTS[kind.name]
   const [row] = image
     ? await sql.query<Stored>(update, [change.rowId, ...valuesOf(kind, editable(kind, image))])
     : await sql.query<Stored>(remove, [change.rowId])
@@ -180,7 +175,7 @@ export interface Undone {
 }
 
 const currentOf = async (sql: Sql, change: Change): Promise<Row | null> => {
-  const [row] = await sql.query<Stored>(statementsFor(KINDS[change.kind]).get, [change.rowId])
+  const [row] = await sql.query<Stored>(STATEMENTS[change.kind].get, [change.rowId])
   return row && row.deletedAt === null ? present(row) : null
 }
 

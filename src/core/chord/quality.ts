@@ -15,6 +15,7 @@ const TRIAD_WORDS: readonly Row<Triad>[] = [
   [/^5(?!\d)/, 'power'],
 ]
 const MAJOR_SEVENTH = /^(?:(?:maj|Maj|ma|Ma|M|j)|[Δ△∆])/
+const BRACKETED_MAJOR_SEVENTH = /^(maj|Maj|M|Δ|△|∆)7/
 const NUMBER = /^(6\/9|69|13|11|9|7|6)/
 const SUSPENSION = /^sus(4|2)?/
 const ALTERATION = /^(bb|b|♭|-|−|#|♯|\+)(5|9|11|13)(?!\d)/
@@ -114,8 +115,7 @@ const takeItem = (c: Cursor, d: Draft, bracketed: boolean): Result<boolean, Text
     d.omitted.add(omitted[1] as '3' | '5')
     return ok(true)
   }
-  if (bracketed && d.seventh === null && /^(maj|Maj|M|Δ|△|∆)7/.test(rest)) {
-    take(c, /^(maj|Maj|M|Δ|△|∆)7/)
+  if (bracketed && d.seventh === null && take(c, BRACKETED_MAJOR_SEVENTH)) {
     d.seventh = '7'
     d.majorSeventh = true
     return ok(true)
@@ -143,7 +143,7 @@ const takeTail = (c: Cursor, d: Draft): Result<true, TextError> => {
   let open = -1
   for (;;) {
     if (open >= 0) take(c, /^[\s,]+/)
-    else if (/^,\s?[b#♭♯]/.test(c.text.slice(c.at)) || /^,\s?\d/.test(c.text.slice(c.at))) take(c, /^,\s?/)
+    else take(c, /^,\s?(?=[b#♭♯\d])/)
     if (open < 0 && take(c, /^\((?!.*\|)/)) open = c.at - 1
     else if (open >= 0 && take(c, /^\)/)) open = -1
     else {

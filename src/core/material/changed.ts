@@ -1,6 +1,6 @@
 import { type Degree, degree } from '../pitch/degree.ts'
-import { has, setOf } from '../pitch/pcset.ts'
-import { MATERIALS, type Material } from './material.ts'
+import { has } from '../pitch/pcset.ts'
+import { MATERIALS, type Material, materialOf } from './material.ts'
 
 const MOVED = { '-1': 'lowered', '1': 'raised' } as const
 
@@ -24,16 +24,7 @@ const changesOf = (base: Material): readonly Material[] =>
       const change = moved(d, by)
       if (!change || has(base.set, (d.semitones + by + 12) % 12)) return []
       const formula = base.formula.map((f) => (f === d ? change : f))
-      const set = setOf(formula.map((f) => f.semitones))
-      return {
-        name: `${base.name}, ${d.name} ${MOVED[by]}`,
-        family: 'pentatonic' as const,
-        formula,
-        set,
-        otherNames: [],
-        passing: null,
-        minorThird: has(set, 3) && !has(set, 4),
-      }
+      return materialOf(base.family, `${base.name}, ${d.name} ${MOVED[by]}`, formula, [])
     }),
   )
 

@@ -15,17 +15,19 @@ export interface Material {
   readonly minorThird: boolean
 }
 
-const toMaterial = (
+/** A material from its formula; everything else about it follows. */
+export const materialOf = (
   family: MaterialFamily,
-  [name, formula, otherNames]: readonly [string, string, readonly string[]],
+  name: string,
+  formula: readonly Degree[],
+  otherNames: readonly string[],
 ): Material => {
-  const parsed = degrees(formula)
-  const set = setOf(parsed.map((d) => d.semitones))
+  const set = setOf(formula.map((d) => d.semitones))
   const passing = PASSING[name]
   return Object.freeze({
     name,
     family,
-    formula: parsed,
+    formula,
     set,
     otherNames,
     passing: passing === undefined ? null : pitchClass(degree(passing).semitones),
@@ -35,7 +37,7 @@ const toMaterial = (
 
 /** Every material of the catalogue, in the order of its tables: triads, sevenths, pentatonics, modes, … */
 export const MATERIALS: readonly Material[] = (Object.keys(FAMILIES) as MaterialFamily[]).flatMap((family) =>
-  FAMILIES[family].map((row) => toMaterial(family, row)),
+  FAMILIES[family].map(([name, formula, otherNames]) => materialOf(family, name, degrees(formula), otherNames)),
 )
 
 const byName = new Map(MATERIALS.map((m) => [m.name, m]))

@@ -63,6 +63,10 @@ const leadsTo = (chord: Chord, next: Chord | null): readonly HomeScale[] => {
   return [{ material, root: next.root, set: rotate(material.set, next.root.pc - chord.root.pc) }]
 }
 
+/** A scale's notes with the chord's own and stated ones. */
+export const insideOf = (chord: Chord, scale: PcSet): PcSet =>
+  union(scale, union(chord.ownSet, chord.quality.statedSet))
+
 /**
  * The home scale of a chord: by symbol, then function, then school; chord tones always belong. A dominant asked about
  * alone is taken as resolving to major. Source: theory page, section 4.
@@ -76,7 +80,7 @@ export const homeOf = (chord: Chord, next: Chord | null, job: Job | null, school
     chord.family === 'diminished' ? [...listed, ...leadsTo(chord, next)] : listed,
   )
   if (!first) throw new Error('a row of the home-scale table is empty')
-  return { first, others, inside: union(first.set, union(chord.ownSet, chord.quality.statedSet)), because: row.because }
+  return { first, others, inside: insideOf(chord, first.set), because: row.because }
 }
 
 export const homeName = (scale: HomeScale): string => nameOn(scale.root.name, scale.material)

@@ -25,7 +25,8 @@ export interface Wish {
   readonly hold: PcSet
   readonly avoid: PcSet
   readonly fadeMin: number
-  readonly fadeMax: number
+  /** Null for the usual limit: none, but a fade of 60 where landing decides. */
+  readonly fadeMax: number | null
   readonly landingMin: number
   readonly sort: 'fade' | 'landing'
 }
@@ -35,7 +36,7 @@ export const ANYTHING: Wish = {
   hold: EMPTY_SET,
   avoid: EMPTY_SET,
   fadeMin: 0,
-  fadeMax: 100,
+  fadeMax: null,
   landingMin: 0,
   sort: 'fade',
 }
@@ -44,8 +45,12 @@ const byFade = (a: Measured, b: Measured): number =>
   a.fade - b.fade || a.rubs - b.rubs || a.suspensions - b.suspensions || (b.landing ?? 0) - (a.landing ?? 0)
 const byLanding = (a: Measured, b: Measured): number => (b.landing ?? 0) - (a.landing ?? 0) || byFade(a, b)
 
+/** A ranking by landing without a limit on fade would only show side-slips. */
+const LANDING_FADE_MAX = 60
+const fadeLimit = ({ fadeMax, sort }: Wish): number => fadeMax ?? (sort === 'landing' ? LANDING_FADE_MAX : 100)
+
 const within = (wish: Wish, r: Measured): boolean =>
-  r.fade >= wish.fadeMin && r.fade <= wish.fadeMax && (wish.landingMin === 0 || (r.landing ?? 0) >= wish.landingMin)
+  r.fade >= wish.fadeMin && r.fade <= fadeLimit(wish) && (wish.landingMin === 0 || (r.landing ?? 0) >= wish.landingMin)
 
 interface Candidate {
   readonly set: PcSet
@@ -85,7 +90,6 @@ const slips = (home: Overlay): readonly Candidate[] =>
 
 /**
  * The catalogue on twelve roots, best first by fade (fewer rubs, then fewer suspensions, then landing) or by landing.
- * Landing alone would put the side-slips on top: ask for it with a limit on fade.
  */
 export const rankOverlays = (place: Place, wish: Wish, weights: Weights): readonly Ranked[] => {
   const home = homeOverlay(place.home.first)

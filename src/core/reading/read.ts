@@ -2,10 +2,10 @@ import { type Job, jobFromNext } from '../chart/job.ts'
 import { type Chord, heardOver } from '../chord/chord.ts'
 import type { Overlay } from '../material/overlay.ts'
 import type { Note } from '../pitch/note.ts'
-import { has, rotate, sizeOf, union } from '../pitch/pcset.ts'
+import { has, rotate, sizeOf } from '../pitch/pcset.ts'
 import { type Exit, exitsOf, type Targets, targetsOf } from './exits.ts'
 import { noteFade, overlayFade } from './fade.ts'
-import { homeOf } from './home.ts'
+import { homeOf, insideOf } from './home.ts'
 import { type Place, type Role, roleSets, type Standing, standingAt } from './role.ts'
 import { DEFAULT_SCHOOL, type School } from './school.ts'
 import { DEFAULT_WEIGHTS, type Weights } from './weights.ts'
@@ -59,8 +59,7 @@ export const withHome = (place: Place, scale: Overlay): Place => {
   const set = rotate(scale.set, -chord.root.pc)
   const first = { material: scale.material, root: scale.root, set }
   const others = [place.home.first, ...place.home.others].filter((o) => o.set !== set)
-  const inside = union(set, union(chord.ownSet, chord.quality.statedSet))
-  const home = { first, others, inside, because: 'you chose it' }
+  const home = { first, others, inside: insideOf(chord, set), because: 'you chose it' }
   return { ...place, home, roles: roleSets(chord, home, job, school) }
 }
 

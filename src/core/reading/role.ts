@@ -49,7 +49,8 @@ const fixedSuspensions = ({ family, quality }: Chord): number => {
 
 /**
  * Natural tensions of the seven-note scales also offered; on a triad their sevenths too, which it leaves open, and on a
- * power chord their thirds. The raised 11 over any major chord. Natural 9 and 13 over a dominant going to minor, unless its symbol denies them.
+ * power chord their thirds. The raised 11 over any major chord. Natural 9 and 13 over a dominant going to minor, unless
+ * its symbol denies them.
  */
 const offeredTensions = (chord: Chord, job: Job | null, offered: number): number => {
   const open = (chord.quality.recipe.seventh === null ? SEVENTHS : 0) | (chord.family === 'power' ? THIRDS : 0)

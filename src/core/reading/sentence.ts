@@ -35,26 +35,27 @@ export const noteSentence = (n: NoteReading, reading: Reading): string => {
   return next === null ? `${head}.` : `${head}, and ${leaves(n, next.symbol)}.`
 }
 
-const list = (names: readonly string[]): string =>
-  names.length < 2 ? (names[0] ?? '') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`
+/** Names in words: `F, G and B`. */
+export const listed = (names: readonly string[], joint: 'and' | 'or' = 'and'): string =>
+  names.length < 2 ? (names[0] ?? '') : `${names.slice(0, -1).join(', ')} ${joint} ${names.at(-1)}`
 
 /** How the whole leaves: who has a half step, who has nothing. */
 export const landingSentence = (reading: Reading): string | null => {
   const { next } = reading.place
   if (next === null) return null
   if (reading.noExit.length > 0)
-    return `${list(reading.noExit.map((n) => n.note.name))} ${reading.noExit.length > 1 ? 'have' : 'has'} no step into ${next.symbol}.`
+    return `${listed(reading.noExit.map((n) => n.note.name))} ${reading.noExit.length > 1 ? 'have' : 'has'} no step into ${next.symbol}.`
   const half = reading.notes.filter((n) => n.exits[0]?.how.startsWith('half'))
   if (half.length === reading.notes.length) return `All ${half.length} notes leave by a half step.`
   if (half.length === 0) return 'No note leaves by a half step.'
-  return `${list(half.map((n) => n.note.name))} ${half.length > 1 ? 'leave' : 'leaves'} by a half step.`
+  return `${listed(half.map((n) => n.note.name))} ${half.length > 1 ? 'leave' : 'leaves'} by a half step.`
 }
 
 /** Whether the overlay says the chord or leaves it vague. */
 export const statesSentence = (reading: Reading): string => {
   const guides = reading.notes.filter((n) => n.guide).map((n) => n.heard.name)
-  if (reading.statesChord) return `It states the chord: it holds ${list(guides)}.`
-  return guides.length > 0 ? `Vague: it holds one guide tone, ${list(guides)}.` : 'Vague: it holds no guide tone.'
+  if (reading.statesChord) return `It states the chord: it holds ${listed(guides)}.`
+  return guides.length > 0 ? `Vague: it holds one guide tone, ${listed(guides)}.` : 'Vague: it holds no guide tone.'
 }
 
 /** The whole reading in one sentence, ASCII. */

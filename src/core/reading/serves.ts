@@ -4,7 +4,7 @@ import { printSymbol } from '../chord/print.ts'
 import { scaleNamed } from '../material/material.ts'
 import { generatedRoot, type Overlay } from '../material/overlay.ts'
 import { degree } from '../pitch/degree.ts'
-import { has } from '../pitch/pcset.ts'
+import { has, union } from '../pitch/pcset.ts'
 import { pitchClass } from '../pitch/units.ts'
 import { homeName, homeOf } from './home.ts'
 import { placeOf, type Reading, readOver } from './read.ts'
@@ -79,9 +79,8 @@ const TENSIONS = ['b9', '9', '#9', '11', '#11', 'b13', '13'] as const
 export const tensionEffects = ({ chord, next, job, school }: Place): readonly TensionEffect[] => {
   const now = homeName(homeOf(chord, next, job, school).first)
   const { recipe, ownSet, statedSet } = chord.quality
-  return TENSIONS.filter(
-    (t) => !has(ownSet, pitchClass(degree(t).semitones)) && !has(statedSet, pitchClass(degree(t).semitones)),
-  ).map((tension) => {
+  const held = union(ownSet, statedSet)
+  return TENSIONS.filter((t) => !has(held, pitchClass(degree(t).semitones))).map((tension) => {
     const step = degree(tension).step
     const tensions = [...recipe.tensions.filter((t) => degree(t).step !== step), tension]
     const stated = { ...recipe, tensions }

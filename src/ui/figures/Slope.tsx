@@ -1,4 +1,4 @@
-import { type KeyboardEvent, useState, useSyncExternalStore } from 'react'
+import { type KeyboardEvent, useMemo, useState, useSyncExternalStore } from 'react'
 import { type Reading, toGlyphs } from '../../core/index.ts'
 import { hueClass } from './hue.ts'
 import styles from './Slope.module.css'
@@ -72,7 +72,7 @@ const Tab = ({
 export const Slope = ({ reading, chosen, onChoose, onHear }: Props) => {
   const [focused, setFocused] = useState(false)
   const sizes = useNarrow() ? NARROW : WIDE
-  const layout = layoutSlope(reading, sizes)
+  const layout = useMemo(() => layoutSlope(reading, sizes), [reading, sizes])
   const home = homeOf(sizes)
   const ground = home + sizes.gap
   const { next, chord } = reading.place

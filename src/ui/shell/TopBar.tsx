@@ -3,12 +3,11 @@ import { useEffect } from 'react'
 import { keyName, toGlyphs } from '../../core/index.ts'
 import { Button } from '../parts/Button.tsx'
 import { Select } from '../parts/Select.tsx'
-import { closeSketch } from '../stores/actions.ts'
+import { closeSketch, deskNow } from '../stores/actions.ts'
 import { deskAt } from '../stores/desk.ts'
-import { $kept, undoLast } from '../stores/kept.ts'
+import { undoLast } from '../stores/kept.ts'
 import { go } from '../stores/place.ts'
 import { type Boot, startSession, useKept, usePlace } from '../stores/session.ts'
-import { settingsFrom } from '../stores/settings.ts'
 import { AskBar } from './AskBar.tsx'
 import { InstrumentBar } from './InstrumentBar.tsx'
 import { listenForKeys } from './listen.ts'
@@ -31,7 +30,7 @@ export const TopBar = ({ boot }: { readonly boot: Boot }) => {
   const kept = useKept(boot)
   const desk = deskAt(place, kept)
   const { look } = desk.settings
-  useEffect(() => listenForKeys(() => settingsFrom($kept.get()?.settings ?? []).keys === 'on'), [])
+  useEffect(() => listenForKeys(() => deskNow()?.settings.keys !== 'off'), [])
   useEffect(() => {
     document.documentElement.dataset.ready = 'yes'
   }, [])

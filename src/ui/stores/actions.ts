@@ -85,23 +85,26 @@ const isHere = (desk: Desk | null, q: Question & { kind: 'reading' }): boolean =
 const sketch = (text: string, over: string | null, sounds: string | null): void =>
   go({ view: 'desk', sketch: text, bar: 1, beat: 1, over, sounds })
 
+/** A sketch of one chord, or of it and the one it goes to. */
+const sketchText = (chord: string, next: string | null): string => `| ${chord} |${next === null ? '' : ` ${next} |`}`
+
 /** Carries a question out, in concert pitch. An overlay stays at the open spot where it was asked of that very chord. */
 const carryOut = (q: Question): void => {
   switch (q.kind) {
     case 'reading': {
       const sounds = q.sounding?.symbol ?? null
       if (isHere(deskNow(), q)) return go({ view: 'desk', over: q.overlay.name, sounds })
-      return sketch(`| ${q.chord.symbol} |${q.next === null ? '' : ` ${q.next.symbol} |`}`, q.overlay.name, sounds)
+      return sketch(sketchText(q.chord.symbol, q.next?.symbol ?? null), q.overlay.name, sounds)
     }
     case 'material':
       return go({ view: 'desk', over: q.overlay.name })
     case 'chord':
-      return sketch(`| ${q.chord.symbol} |`, null, null)
+      return sketch(sketchText(q.chord.symbol, null), null, null)
     case 'chart':
       return sketch(q.text.trim(), null, null)
     case 'pairs':
     case 'overlays':
-      return sketch(`| ${q.chord.symbol} |${q.next === null ? '' : ` ${q.next.symbol} |`}`, null, null)
+      return sketch(sketchText(q.chord.symbol, q.next?.symbol ?? null), null, null)
   }
 }
 
@@ -134,7 +137,7 @@ export const layIdea = (idea: {
   if (idea.chartId !== null && idea.chartId === $kept.get()?.chart?.id && idea.bar !== null && idea.beat !== null)
     return go({ view: 'desk', sketch: null, bar: idea.bar, beat: idea.beat, over: idea.overlay, sounds: null })
   const chord = readChord(idea.chord)
-  if (chord.ok) sketch(`| ${idea.chord} |${idea.next === null ? '' : ` ${idea.next} |`}`, idea.overlay, null)
+  if (chord.ok) sketch(sketchText(idea.chord, idea.next), idea.overlay, null)
 }
 
 export const closeSketch = (): boolean => {

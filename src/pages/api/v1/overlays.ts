@@ -1,18 +1,18 @@
 import { ANYTHING } from '../../../core/index.ts'
 import { QUERIES } from '../../../server/compute-schemas.ts'
 import { chordAt, endpoint, json, nextAt, notAllowed, readQuery } from '../../../server/door.ts'
-import { degreesOn, everyFamily, LANDING_FADE_MAX, overlaysAnswer } from '../../../server/rankings.ts'
+import { degreesOn, overlaysAnswer } from '../../../server/rankings.ts'
 
 export const GET = endpoint(({ url }) => {
   const asked = readQuery(url, QUERIES.overlays)
   const chord = chordAt('chord', asked.chord)
   const next = nextAt('next', asked.next)
   const wish = {
-    families: asked.families.length > 0 ? everyFamily(asked.families) : ANYTHING.families,
+    families: asked.families.length > 0 ? asked.families : ANYTHING.families,
     hold: degreesOn(chord, asked.hold),
     avoid: degreesOn(chord, asked.avoid),
     fadeMin: asked.fadeMin,
-    fadeMax: asked.fadeMax ?? (asked.sort === 'landing' ? LANDING_FADE_MAX : 100),
+    fadeMax: asked.fadeMax,
     landingMin: asked.landingMin,
     sort: asked.sort,
   }

@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import {
   DEFAULT_WEIGHTS,
   type Mend,
@@ -28,7 +28,7 @@ const MENDS_SIGNS = 56
 const mendWords = (m: Mend): string => toGlyphs(`${m.from.name} to ${m.to.name}: ${m.becomes.name}, fade ${m.fade}`)
 
 const Mends = ({ reading, desk }: { readonly reading: Reading; readonly desk: Desk }) => {
-  const best = mendsOf(reading, DEFAULT_WEIGHTS).slice(0, MENDS_SHOWN)
+  const best = useMemo(() => mendsOf(reading, DEFAULT_WEIGHTS).slice(0, MENDS_SHOWN), [reading])
   const mends = best.map(mendWords).join('').length > MENDS_SIGNS ? best.slice(0, 1) : best
   if (mends.length === 0) return null
   const back = reverse(desk.instrument.written)

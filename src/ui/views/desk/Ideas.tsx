@@ -1,6 +1,7 @@
 import { Trash2 } from 'lucide-react'
+import { useMemo } from 'react'
 import {
-  instrument,
+  type Interval,
   placeOf,
   type Reading,
   readChord,
@@ -19,8 +20,7 @@ import type { IdeaRow } from '../../stores/rows.ts'
 import styles from './Ideas.module.css'
 
 /** A kept idea read in the player's written pitch, or null where it no longer reads. */
-const readingOf = (idea: IdeaRow, desk: Desk): Reading | null => {
-  const { written } = instrument(desk.instrument.id)
+const readingOf = (idea: IdeaRow, written: Interval): Reading | null => {
   const overlay = readOverlay(idea.overlay)
   const chord = readChord(idea.chord)
   const next = idea.next === null ? null : readChord(idea.next)
@@ -32,7 +32,8 @@ const readingOf = (idea: IdeaRow, desk: Desk): Reading | null => {
 }
 
 const Idea = ({ idea, desk, here }: { readonly idea: IdeaRow; readonly desk: Desk; readonly here: boolean }) => {
-  const reading = readingOf(idea, desk)
+  const { written } = desk.instrument
+  const reading = useMemo(() => readingOf(idea, written), [idea, written])
   if (!reading) return null
   const { chord, next } = reading.place
   const where = here && idea.bar !== null ? ` in bar ${idea.bar}` : next ? ` to ${toGlyphs(next.symbol)}` : ''

@@ -3,6 +3,7 @@ import {
   homeName,
   homeOverlay,
   landingSentence,
+  listed,
   type Reading,
   readOver,
   statesSentence,
@@ -14,9 +15,6 @@ import { beatsWords, beatText, jobWords } from '../../figures/words.ts'
 import type { Desk } from '../../stores/desk.ts'
 import styles from './SpotColumn.module.css'
 
-const list = (names: readonly string[], joint: string): string =>
-  names.length < 2 ? names.join('') : `${names.slice(0, -1).join(', ')} ${joint} ${names.at(-1)}`
-
 const Home = ({ reading }: { readonly reading: Reading }) => {
   const { home } = reading.place
   const inside = readOver(homeOverlay(home.first), reading.place)
@@ -27,9 +25,9 @@ const Home = ({ reading }: { readonly reading: Reading }) => {
       <p className={styles.small}>Inside here</p>
       <h2 className={styles.scale}>{toGlyphs(homeName(home.first))}</h2>
       <TabRow reading={inside} label="Home scale" />
-      {passing.length > 0 && <p className={styles.why}>{list(passing, 'and')} may pass, not rest.</p>}
+      {passing.length > 0 && <p className={styles.why}>{listed(passing)} may pass, not rest.</p>}
       <p className={styles.soft}>
-        Home: {home.because}.{others.length > 0 && ` Also heard as ${list(others, 'or')}.`}
+        Home: {home.because}.{others.length > 0 && ` Also heard as ${listed(others, 'or')}.`}
       </p>
     </div>
   )
