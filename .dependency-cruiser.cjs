@@ -1,4 +1,4 @@
-/** Imports go down only: pages → shell → views → stores → figures → parts → core; pages/api → server → core. */
+/** Imports go down only: pages → shell → views → stores → figures → parts → core; stores → workers, sound → core; pages/api → server → core. */
 const only = (name, from, allowed) => ({
   name,
   severity: 'error',
@@ -13,12 +13,13 @@ module.exports = {
     { name: 'core-has-one-door', severity: 'error', from: { path: '^src/', pathNot: '^src/core/' }, to: { path: '^src/core/', pathNot: '^src/core/index\\.ts$' } },
     only('parts-stand-alone', '^src/ui/parts/', '^src/ui/parts/'),
     only('figures-look-down', '^src/ui/figures/', '^src/(ui/(figures|parts)|core)/'),
+    only('workers-look-down', '^src/workers/', '^src/(workers|core)/'),
     only('sound-looks-down', '^src/sound/', '^src/(sound|core)/'),
-    only('stores-look-down', '^src/ui/stores/', '^src/(ui/(stores|figures)|sound|core)/'),
-    only('views-look-down', '^src/ui/views/', '^src/(ui/(views|stores|figures|parts)|sound|core)/'),
-    only('shell-looks-down', '^src/ui/shell/', '^src/(ui|sound|core)/'),
+    only('stores-look-down', '^src/ui/stores/', '^src/(ui/(stores|figures)|workers|sound|core)/'),
+    only('views-look-down', '^src/ui/views/', '^src/(ui/(views|stores|figures|parts)|workers|sound|core)/'),
+    only('shell-looks-down', '^src/ui/shell/', '^src/(ui|workers|sound|core)/'),
     only('server-looks-down', '^src/server/', '^src/(server|formats|core)/'),
-    { name: 'views-do-not-know-each-other', severity: 'error', from: { path: '^src/ui/views/([^/]+)/' }, to: { path: '^src/ui/views/[^/]+/', pathNot: '^src/ui/views/$1/' } },
+    { name: 'views-do-not-know-each-other', severity: 'error', from: { path: '^src/ui/views/([^/]+)/' }, to: { path: '^src/ui/views/[^/]+/', pathNot: '^src/ui/views/($1|overlay)/' } },
   ],
   options: {
     tsPreCompilationDeps: true,

@@ -7,43 +7,84 @@ export { type Job, jobFromNext, jobName } from './chart/job.ts'
 export { readChart } from './chart/read-chart.ts'
 export { type Chord, degreeOver, guidesOf, type Harmony, heardOver, tonesOf } from './chord/chord.ts'
 export { readChord, readHarmony } from './chord/parse.ts'
+export {
+  type Fret,
+  fretsIn,
+  fretsOf,
+  LAST_FRET,
+  POSITIONS,
+  type Position,
+  WHOLE_NECK,
+} from './fretboard/frets.ts'
+export { readTuning, TUNINGS, type Tuning } from './fretboard/tuning.ts'
 export { CHANGED_PENTATONICS } from './material/changed.ts'
+export { DIRECTIONS, type Direction, namedTowards } from './material/direction.ts'
 export { MATERIALS, nameOn } from './material/material.ts'
 export { type Names, nameSet, namesOf } from './material/naming.ts'
 export { type Overlay, slipOverlay } from './material/overlay.ts'
 export { readOverlay } from './material/read-overlay.ts'
 export { type Derivation, derivePairs, type Group, type Omission, ownSymbol } from './pairs/derive.ts'
+export { type MapCell, PAIR_DISTANCES, PAIR_QUALITIES, pairMap } from './pairs/map.ts'
 export { type Parent, parentsOf } from './pairs/parents.ts'
+export {
+  INVERSIONS,
+  inOrderOf,
+  inversionPath,
+  motionOf,
+  ORDERS,
+  PATHS,
+  type PathKind,
+  type Voiced,
+  voicedFrom,
+} from './pairs/shapes.ts'
+export { type InKey, inTwelveKeys } from './pairs/twelve.ts'
 export { degree, isDegree } from './pitch/degree.ts'
 export { toAscii, toGlyphs } from './pitch/glyphs.ts'
 export { INSTRUMENTS, type Instrument, type InstrumentId, instrument } from './pitch/instrument.ts'
 export { type Note, plainNote, readNote } from './pitch/note.ts'
 export { has, rotate, setOf } from './pitch/pcset.ts'
+export { atOrAbove, type Pitch, upwards } from './pitch/register.ts'
 export { type Interval, reverse, UNISON } from './pitch/transpose.ts'
 export { type Midi, midi, type PcSet, type PitchClass, pitchClass, TICKS_PER_QUARTER } from './pitch/units.ts'
+export {
+  type Candidate,
+  candidatesOver,
+  FAMILY_NAMES,
+  type FamilyName,
+  PENTATONIC_NAMINGS,
+  type PentatonicNaming,
+  toldOnce,
+} from './reading/candidates.ts'
+export { type Change, changesBetween, changesSentence, type SchoolEffect, schoolEffects } from './reading/changes.ts'
+export { chordToneModes, rootlessNinth, type ToneMode } from './reading/chord-tones.ts'
+export { type Comparison, compareSets, notesIn, triadOf } from './reading/compare.ts'
+export { type Escape, escapesFrom, type Filter } from './reading/conflicts.ts'
 export { type Exit, TARGET_KINDS, targetsOf } from './reading/exits.ts'
 export { type Home, homeName, homeOverlay, homeReason } from './reading/home.ts'
 export { type KeyDistance, keyDistance } from './reading/key-distance.ts'
 export { type Mend, mendsOf } from './reading/mends.ts'
 export {
   ANYTHING,
-  FAMILY_NAMES,
-  type FamilyName,
+  fadeLimit,
   type PairWish,
   type Ranked,
+  rankCandidates,
   rankOverlays,
   rankPairs,
+  SORTS,
   type Wish,
 } from './reading/rank.ts'
 export { type NoteReading, placeOf, type Reading, readOver, withHome } from './reading/read.ts'
 export type { Place, Role } from './reading/role.ts'
 export { roughnessOver, topOf, voicingOf } from './reading/roughness.ts'
-export { DEFAULT_SCHOOL, SCHOOL_CHOICES, type School } from './reading/school.ts'
+export { DEFAULT_SCHOOL, SCHOOL_CHOICES, type School, type SchoolSetting } from './reading/school.ts'
 export { motionBetween, type Seam, seamBetween } from './reading/seam.ts'
 export { landingSentence, listed, noteSentence, readingSentence, statesSentence } from './reading/sentence.ts'
-export { disagreements, servesOver, sitsOf, tensionEffects } from './reading/serves.ts'
+export { disagreements, type Served, servesOver, sitsOf, tensionEffects } from './reading/serves.ts'
 export { STACKS, stacksOf } from './reading/stacks.ts'
 export { DEFAULT_WEIGHTS, type Weights } from './reading/weights.ts'
+export { type NoteWhy, type Why, whyOf } from './reading/why.ts'
 export { fail, ok, type Result, type TextError, type TextErrorCode } from './result.ts'
 export { type Contents, contentsOf } from './symmetry/contents.ts'
 export { dominantsBehind, type StoodFor } from './symmetry/dominants.ts'
+export { holdsDiminished, repeatsOf, transpositionsOf } from './symmetry/transpositions.ts'

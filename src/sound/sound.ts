@@ -1,4 +1,4 @@
-import { type Chord, type Midi, midi, type Overlay, topOf, voicingOf } from '../core/index.ts'
+import { type Chord, inversionPath, type Midi, midi, type Overlay, topOf, upwards, voicingOf } from '../core/index.ts'
 
 /** What sounds: one note or a whole overlay against the chord. Times in seconds, pitches in MIDI numbers. */
 export interface Phrase {
@@ -7,30 +7,58 @@ export interface Phrase {
   readonly length: number
 }
 
-const NOTE = 0.32
+/** How an overlay is heard: its order, and the tempo of its eighths in quarters a minute. */
+export interface Manner {
+  readonly as: 'up' | 'down' | 'chord' | 'triads'
+  readonly tempo: number
+}
+
 const LEAD = 0.25
 const TAIL = 1.2
+const HELD = 2.2
+const LOW = midi(60)
+const HIGH = midi(88)
+const TRIADS_PLAYED = 4
 
-const nextAbove = (pc: number, last: number): Midi => {
-  let pitch: number = topOf(pc)
-  while (pitch - 12 > last) pitch -= 12
-  while (pitch <= last) pitch += 12
-  return midi(pitch)
+/** Pitches one after another over the held chord, as eighths. */
+export const inTurn = (pitches: readonly Midi[], chord: Chord, tempo: number): Phrase => {
+  const step = 30 / tempo
+  const notes = pitches.map((pitch, i) => ({ at: LEAD + i * step, length: step * 0.95, pitch }))
+  return { chord: voicingOf(chord), notes, length: LEAD + notes.length * step + TAIL }
 }
 
-/** The overlay's notes upward from its root, each above the last, over the held chord. */
-export const overlayPhrase = (overlay: Overlay, chord: Chord): Phrase => {
-  let last = midi(59)
-  const notes = overlay.notes.map(({ pc }, i) => {
-    last = nextAbove(pc, last)
-    return { at: LEAD + i * NOTE, length: NOTE * 0.95, pitch: last }
-  })
-  return { chord: voicingOf(chord), notes, length: LEAD + notes.length * NOTE + TAIL }
+/** The overlay over the held chord: upward from its root, downward to it, all at once, or a pair triad by triad. */
+export const overlayPhrase = (overlay: Overlay, chord: Chord, { as, tempo }: Manner): Phrase => {
+  const up = upwards(overlay.notes, LOW).map((p) => p.pitch)
+  switch (as) {
+    case 'up':
+      return inTurn(up, chord, tempo)
+    case 'down':
+      return inTurn([...up].reverse(), chord, tempo)
+    case 'chord':
+      return {
+        chord: voicingOf(chord),
+        notes: up.map((pitch) => ({ at: LEAD, length: HELD, pitch })),
+        length: LEAD + HELD + TAIL,
+      }
+    case 'triads': {
+      if (!overlay.groups) return inTurn(up, chord, tempo)
+      const path = inversionPath(overlay.groups, TRIADS_PLAYED, 'climb', LOW, HIGH)
+      return inTurn(
+        path.flatMap((v) => v.pitches.map((p) => p.pitch)),
+        chord,
+        tempo,
+      )
+    }
+  }
 }
 
-/** One note against the chord. */
-export const notePhrase = (pc: number, chord: Chord): Phrase => ({
+/** One pitch against the chord. */
+export const pitchPhrase = (pitch: Midi, chord: Chord): Phrase => ({
   chord: voicingOf(chord),
-  notes: [{ at: LEAD, length: 1.2, pitch: midi(topOf(pc)) }],
+  notes: [{ at: LEAD, length: 1.2, pitch }],
   length: LEAD + 1.2 + TAIL,
 })
+
+/** One note against the chord, on top. */
+export const notePhrase = (pc: number, chord: Chord): Phrase => pitchPhrase(midi(topOf(pc)), chord)

@@ -34,7 +34,7 @@ for (const look of ['light', 'dark'] as const)
       await open(page, `${fresh.address}desk?bar=3&beat=3&over=Ab+whole-half`)
       await expect(page.getByRole('heading', { name: 'A♭ whole-half' })).toBeVisible()
       expect(await findings(page)).toEqual([])
-      await page.getByRole('button', { name: 'As a table' }).click()
+      await page.getByRole('button', { name: 'Table', exact: true }).click()
       expect(await findings(page)).toEqual([])
       await ask(page, 'Bb foo over Eb7')
       await expect(page.getByRole('alert')).toBeVisible()
@@ -56,10 +56,12 @@ for (const look of ['light', 'dark'] as const)
     })
   })
 
-const SHIPPED = ['Familjen Grotesk', 'Atkinson Hyperlegible Next', 'DejaVu Sans', 'Noto Music']
+const SHIPPED = ['Familjen Grotesk', 'Atkinson Hyperlegible Next', 'DejaVu Sans', 'Noto Music', 'Bravura', 'Academico']
 
 test('every glyph comes from a font that ships with the program', async ({ page }) => {
-  await open(page, `${server.address}desk?bar=3&beat=3&over=Ab+whole-half`)
+  await open(page, `${server.address}desk?bar=3&beat=3&over=Ab+whole-half&figure=staff`)
+  await expect(page.getByRole('group', { name: 'Staff' })).toBeVisible()
+  await expect(page.getByRole('listbox', { name: 'Overlays' }).getByRole('option').first()).toBeVisible()
   await page.evaluate(() => document.fonts.ready)
   const cdp = await page.context().newCDPSession(page)
   await cdp.send('DOM.enable')

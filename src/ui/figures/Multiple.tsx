@@ -1,4 +1,4 @@
-import { pitchClass, type Reading } from '../../core/index.ts'
+import { pitchClass, type Reading, triadOf } from '../../core/index.ts'
 import { hueClass } from './hue.ts'
 import styles from './Multiple.module.css'
 import { tabLook, tabPath } from './tab-shape.ts'
@@ -16,7 +16,7 @@ export const Multiple = ({ reading }: { readonly reading: Reading }) => (
       return (
         <path
           key={n.note.name}
-          className={`${styles.bar} ${hueClass(n.fade)}`}
+          className={`${triadOf(reading, n) === 'second' ? styles.hollow : styles.bar} ${hueClass(n.fade)}`}
           d={tabPath(tabLook(n), up * BAR + 1, bottom - LEAST - 3, BAR - 1, LEAST + 3)}
         />
       )

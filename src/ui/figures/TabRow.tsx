@@ -1,4 +1,4 @@
-import { type Reading, toGlyphs } from '../../core/index.ts'
+import { type NoteReading, toGlyphs } from '../../core/index.ts'
 import { hueClass } from './hue.ts'
 import styles from './TabRow.module.css'
 import { tabLook, tabPath } from './tab-shape.ts'
@@ -8,14 +8,15 @@ const H = 44
 const STEP = 38
 
 /** A chord's own scale in a row on the home line: its notes as the chord hears them, each with its role's outline. */
-export const TabRow = ({ reading, label }: { readonly reading: Reading; readonly label: string }) => (
+export const TabRow = ({ notes, label }: { readonly notes: readonly NoteReading[]; readonly label: string }) => (
   <svg
     className={styles.row}
-    viewBox={`0 0 ${reading.notes.length * STEP + 4} ${H + 4}`}
+    viewBox={`0 0 ${notes.length * STEP + 4} ${H + 4}`}
+    width={notes.length * STEP + 4}
     role="img"
-    aria-label={`${label}: ${reading.notes.map((n) => `${toGlyphs(n.heard.name)} ${toGlyphs(n.degree)}`).join(', ')}`}
+    aria-label={`${label}: ${notes.map((n) => `${toGlyphs(n.heard.name)} ${toGlyphs(n.degree)}`).join(', ')}`}
   >
-    {reading.notes.map((n, i) => {
+    {notes.map((n, i) => {
       const look = tabLook(n)
       const x = i * STEP + 2
       return (
@@ -31,6 +32,6 @@ export const TabRow = ({ reading, label }: { readonly reading: Reading; readonly
         </g>
       )
     })}
-    <line className={styles.home} x1={0} x2={reading.notes.length * STEP + 4} y1={H + 2.5} y2={H + 2.5} />
+    <line className={styles.home} x1={0} x2={notes.length * STEP + 4} y1={H + 2.5} y2={H + 2.5} />
   </svg>
 )

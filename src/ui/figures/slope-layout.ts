@@ -1,8 +1,10 @@
 import {
   degreeOver,
   type Exit,
+  has,
   heardOver,
   type NoteReading,
+  type PcSet,
   pitchClass,
   type Reading,
   TARGET_KINDS,
@@ -52,6 +54,30 @@ export const NARROW: SlopeSizes = {
   type: { name: 13, degree: 13, mark: 13 },
 }
 
+const NARROW_BELOW = 430
+const LEAST_PLOT = 110
+const LEAST_TYPE = 13
+
+/** Sizes that fill a box of that many px at its own scale, so that type keeps its size; `scale` 2 is for the stand. */
+export const sizesFor = (w: number, h: number, scale = 1): SlopeSizes => {
+  if (w < NARROW_BELOW) return { ...NARROW, column: (w - 2 * NARROW.half) / 13 }
+  const base = WIDE
+  const half = base.half * scale
+  const column = (w - 2 * half) / 13
+  const tabW = Math.min(base.tab.w * scale * 1.15, column - 4)
+  const of = (box: { readonly w: number; readonly h: number }) => ({ w: box.w * scale, h: box.h * scale })
+  const type = {
+    name: Math.max(LEAST_TYPE, Math.min(base.type.name * scale, tabW * 0.5)),
+    degree: Math.max(LEAST_TYPE, Math.min(base.type.degree * scale, tabW * 0.42)),
+    mark: base.type.mark * scale,
+  }
+  const [top, gap] = [base.top * scale, base.gap * scale]
+  const tab = { w: tabW, h: base.tab.h * scale }
+  const target = { w: tabW, h: base.target.h * scale }
+  const plot = Math.max(LEAST_PLOT, h - top - gap - tab.h - target.h - 2)
+  return { column, half, top, plot, tab, gap, target, mark: of(base.mark), type }
+}
+
 export const widthOf = (s: SlopeSizes): number => s.half * 2 + s.column * 13
 export const homeOf = (s: SlopeSizes): number => s.top + s.tab.h + s.plot
 export const heightOf = (s: SlopeSizes): number => homeOf(s) + s.gap + s.target.h + 2
@@ -95,6 +121,8 @@ export interface SlopeLayout {
   readonly marks: readonly Mark[]
   /** Notes without a way out: a short cut stub under their tab. */
   readonly stubs: readonly Point[]
+  /** A thread through each triad of a pair. */
+  readonly threads: readonly string[]
 }
 
 /** Centre of a column, -1 (left half) to 13 (right half). */
@@ -192,6 +220,14 @@ const targetBoxes = (sizes: SlopeSizes, reading: Reading, used: ReadonlySet<numb
   return boxes
 }
 
+/** Through the middles of a triad's tabs, left to right. */
+const threadOf = (tabs: readonly TabBox[], set: PcSet, { tab }: SlopeSizes): string =>
+  tabs
+    .filter((t) => has(set, t.note.note.pc))
+    .sort((a, b) => a.x - b.x)
+    .map((t, i) => `${i === 0 ? 'M' : 'L'}${t.x + tab.w / 2},${t.y + tab.h / 2}`)
+    .join(' ')
+
 /** Where everything in the slope view stands, as plain data. Names and degrees are ASCII. */
 export const layoutSlope = (reading: Reading, sizes: SlopeSizes = WIDE): SlopeLayout => {
   const { chord, next } = reading.place
@@ -230,5 +266,6 @@ export const layoutSlope = (reading: Reading, sizes: SlopeSizes = WIDE): SlopeLa
     slides,
     marks: placeMarks(sizes, slides, blocked),
     stubs,
+    threads: (reading.overlay.groups ?? []).map((g) => threadOf(tabs, g.set, sizes)),
   }
 }

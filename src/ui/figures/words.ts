@@ -1,4 +1,13 @@
-import { type Harmony, type Job, jobName, type NoteReading, toGlyphs } from '../../core/index.ts'
+import {
+  type FamilyName,
+  type Harmony,
+  type Job,
+  jobName,
+  type NoteReading,
+  namesOf,
+  type Overlay,
+  toGlyphs,
+} from '../../core/index.ts'
 
 /** What a screen reader says of a tab: `D, 7, outside, rub, fade 95`. */
 export const noteLabel = (n: NoteReading): string =>
@@ -30,4 +39,28 @@ export const beatText = (beat: number): string => {
   const rest = beat - whole
   if (rest < 0.005) return String(whole)
   return Math.abs(rest - 0.5) < 0.005 ? `${whole}½` : beat.toFixed(2)
+}
+
+const APART = [
+  'on one root',
+  'a half step apart',
+  'a step apart',
+  'a minor third apart',
+  'a major third apart',
+  'a fourth apart',
+  'a tritone apart',
+]
+const NOTES = ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten', 'eleven', 'twelve']
+
+/** What an overlay is, in a few words: `pair, a step apart`, `8 notes`, `5 notes, 2 names`. */
+export const overlayWords = (overlay: Overlay, family: FamilyName, also: number): string => {
+  const { groups, notes } = overlay
+  if (groups) {
+    const apart = (groups[1].root.pc - groups[0].root.pc + 12) % 12
+    const shared = 6 - notes.length
+    return `pair, ${APART[Math.min(apart, 12 - apart)]}${shared > 0 ? `, ${NOTES[shared]} shared` : ''}`
+  }
+  const kind = family === 'slip' ? 'slip, ' : ''
+  const same = namesOf(overlay.set, overlay).find((o) => o.name !== overlay.name)
+  return `${kind}${notes.length} notes${also > 0 && same ? `, = ${toGlyphs(same.name)}` : ''}`
 }

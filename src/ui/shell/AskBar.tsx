@@ -2,8 +2,8 @@ import { type KeyboardEvent, useId, useState } from 'react'
 import { type TextError, toGlyphs } from '../../core/index.ts'
 import { ask } from '../stores/actions.ts'
 import type { Desk } from '../stores/desk.ts'
+import { ASK_ID } from '../stores/focus.ts'
 import styles from './AskBar.module.css'
-import { ASK_ID } from './shell-actions.ts'
 import { suggest } from './suggest.ts'
 
 /** What was wrong, in words; the place is shown under the word itself. */

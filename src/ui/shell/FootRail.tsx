@@ -8,8 +8,10 @@ import { $hearing } from '../stores/hearing.ts'
 import { addressOf, go, VIEWS, type ViewId } from '../stores/place.ts'
 import { type Boot, startSession, useKept, usePlace } from '../stores/session.ts'
 import styles from './FootRail.module.css'
+import { HearControls } from './HearControls.tsx'
 import { Legend } from './Legend.tsx'
 import { Notices } from './Notices.tsx'
+import { PrintDialog } from './PrintDialog.tsx'
 import { toggleLegend } from './shell-actions.ts'
 
 /** Views, sound, and what the pedal does now. */
@@ -28,7 +30,7 @@ export const FootRail = ({ boot }: { readonly boot: Boot }) => {
       <Notices />
       <footer className={styles.rail}>
         <nav aria-label="Views" className={styles.views}>
-          {VIEWS.map((v) => (
+          {VIEWS.filter((v) => v.letter !== null).map((v) => (
             <a
               key={v.id}
               href={addressOf({ ...place, view: v.id })}
@@ -55,7 +57,7 @@ export const FootRail = ({ boot }: { readonly boot: Boot }) => {
               <Play size={28} fill="currentColor" aria-hidden="true" />
             )}
           </Button>
-          <span className={styles.what}>{hearing ? 'sounding' : 'overlay over the chord'}</span>
+          <HearControls desk={desk} />
         </div>
         <div className={styles.help}>
           <span>{desk.spots.length > 0 ? 'pedal: next chord, previous chord' : 'pedal: nothing to move through'}</span>
@@ -65,6 +67,7 @@ export const FootRail = ({ boot }: { readonly boot: Boot }) => {
         </div>
       </footer>
       <Legend />
+      <PrintDialog place={place} desk={desk} />
     </>
   )
 }

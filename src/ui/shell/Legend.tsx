@@ -24,7 +24,13 @@ const WAYS = [
   ['whole step up', 'thin: a whole step'],
   ['held', 'dotted: held'],
 ] as const
-const PLACES = ['everywhere', 'strip', 'an overlay'] as const
+const PLACES = ['everywhere', 'strip', 'an overlay', 'lists'] as const
+const HEADS = {
+  everywhere: 'Keys everywhere',
+  strip: 'On the strip',
+  'an overlay': 'On an overlay',
+  lists: 'In lists',
+} as const
 
 /** What the shapes mean and every key there is. */
 export const Legend = () => {
@@ -59,7 +65,7 @@ export const Legend = () => {
         <section>
           {PLACES.map((where) => (
             <div key={where}>
-              <h3>{where === 'everywhere' ? 'Keys everywhere' : `On ${where === 'strip' ? 'the strip' : where}`}</h3>
+              <h3>{HEADS[where]}</h3>
               <dl className={styles.keys}>
                 {KEYS.filter((k) => k.where === where).map((k) => (
                   <div key={k.shown}>

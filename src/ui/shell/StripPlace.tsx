@@ -10,7 +10,7 @@ export const StripPlace = ({ boot }: { readonly boot: Boot }) => {
   const place = usePlace(boot)
   const kept = useKept(boot)
   const desk = deskAt(place, kept)
-  if (place.view === 'setup') return null
+  if (place.view === 'setup' || place.view === 'stand') return null
   if (kept.loading && !desk.isSketch)
     return (
       <div className={styles.blank} role="status">

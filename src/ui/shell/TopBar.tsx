@@ -6,7 +6,7 @@ import { Select } from '../parts/Select.tsx'
 import { closeSketch, deskNow } from '../stores/actions.ts'
 import { deskAt } from '../stores/desk.ts'
 import { undoLast } from '../stores/kept.ts'
-import { go } from '../stores/place.ts'
+import { AT_START, go } from '../stores/place.ts'
 import { type Boot, startSession, useKept, usePlace } from '../stores/session.ts'
 import { AskBar } from './AskBar.tsx'
 import { InstrumentBar } from './InstrumentBar.tsx'
@@ -39,6 +39,7 @@ export const TopBar = ({ boot }: { readonly boot: Boot }) => {
     else document.documentElement.dataset.look = look
   }, [look])
   const { chart } = desk
+  if (place.view === 'stand') return null
   return (
     <>
       <header className={styles.bar}>
@@ -61,7 +62,7 @@ export const TopBar = ({ boot }: { readonly boot: Boot }) => {
                   ...(kept.chart ? [] : [{ value: '', label: 'Choose a chart' }]),
                   ...kept.charts.map((c) => ({ value: c.id, label: c.title })),
                 ]}
-                onPick={(id) => id && go({ chart: id, sketch: null, bar: 1, beat: 1, over: null, sounds: null })}
+                onPick={(id) => id && go({ chart: id, sketch: null, ...AT_START })}
               />
             )
           )}

@@ -1,30 +1,51 @@
 import { hearOverlay, keep, moveBar, moveChord, moveToEnd, moveToStart, playOrStop, slip } from '../stores/actions.ts'
+import { openSchool } from '../stores/dialogs.ts'
+import { showFigure, toggleFigure } from '../stores/figures.ts'
+import { focusAsk, focusDegrees, focusMends } from '../stores/focus.ts'
+import { cycleHome } from '../stores/judging.ts'
 import { redoLast, undoLast } from '../stores/kept.ts'
-import { go, VIEWS } from '../stores/place.ts'
-import { backOut, focusAsk, toggleLegend } from './shell-actions.ts'
+import { moveRow } from '../stores/lists.ts'
+import { turnPicking } from '../stores/picking.ts'
+import { type FigureId, go, VIEWS } from '../stores/place.ts'
+import { turnTray } from '../stores/tray.ts'
+import { backOut, toggleLegend, turnStand } from './shell-actions.ts'
 
 /** One row of the table of keys: letters by key code, signs by the character. `shown` is what the legend prints. */
 export interface KeyRow {
-  readonly where: 'everywhere' | 'strip' | 'an overlay'
+  readonly where: 'everywhere' | 'strip' | 'an overlay' | 'lists'
   readonly keys: readonly string[]
   readonly shown: string
   readonly does: string
   readonly act: () => void
 }
 
-const toView = ({ id, label, letter }: (typeof VIEWS)[number]): KeyRow => ({
-  where: 'everywhere',
-  keys: [`KeyG Key${letter.toUpperCase()}`],
-  shown: `g ${letter}`,
-  does: label,
-  act: () => go({ view: id }),
+const toView = ({ id, label, letter }: (typeof VIEWS)[number]): readonly KeyRow[] =>
+  letter === null
+    ? []
+    : [
+        {
+          where: 'everywhere',
+          keys: [`KeyG Key${letter.toUpperCase()}`],
+          shown: `g ${letter}`,
+          does: label,
+          act: () => go({ view: id }),
+        },
+      ]
+
+const figure = (key: string, id: FigureId): KeyRow => ({
+  where: 'an overlay',
+  keys: [`Digit${key}`, `Numpad${key}`],
+  shown: key,
+  does: id,
+  act: () => showFigure(id),
 })
 
 /** Every key there is. They are silent while one types; the pedal is not among them and works even then. */
 export const KEYS: readonly KeyRow[] = [
   { where: 'everywhere', keys: ['/', 'Shift+/'], shown: '/', does: 'ask', act: focusAsk },
   { where: 'everywhere', keys: ['Space'], shown: 'Space', does: 'play or stop', act: playOrStop },
-  ...VIEWS.map(toView),
+  ...VIEWS.flatMap(toView),
+  { where: 'everywhere', keys: ['KeyS'], shown: 's', does: 'stand: to be read from afar', act: turnStand },
   { where: 'everywhere', keys: ['?', 'Shift+?'], shown: '?', does: 'shapes and keys', act: toggleLegend },
   { where: 'everywhere', keys: ['$mod+KeyZ'], shown: 'Ctrl Z', does: 'undo', act: () => void undoLast() },
   { where: 'everywhere', keys: ['$mod+Shift+KeyZ'], shown: 'Ctrl Shift Z', does: 'redo', act: () => void redoLast() },
@@ -39,6 +60,19 @@ export const KEYS: readonly KeyRow[] = [
   { where: 'an overlay', keys: ['KeyK'], shown: 'k', does: 'keep', act: keep },
   { where: 'an overlay', keys: [','], shown: ',', does: 'slip down a half step', act: () => slip(-1) },
   { where: 'an overlay', keys: ['.'], shown: '.', does: 'slip up a half step', act: () => slip(1) },
+  { where: 'an overlay', keys: ['KeyT'], shown: 't', does: 'into the tray, or out', act: turnTray },
+  { where: 'an overlay', keys: ['KeyW'], shown: 'w', does: 'why this number', act: () => toggleFigure('why') },
+  { where: 'an overlay', keys: ['KeyM'], shown: 'm', does: 'mends', act: focusMends },
+  { where: 'an overlay', keys: ['KeyH'], shown: 'h', does: 'next home scale', act: cycleHome },
+  { where: 'an overlay', keys: ['KeyO'], shown: 'o', does: 'school', act: openSchool },
+  { where: 'an overlay', keys: ['KeyN'], shown: 'n', does: 'pick notes, or only hear them', act: turnPicking },
+  figure('1', 'slope'),
+  figure('2', 'keyboard'),
+  figure('3', 'fretboard'),
+  figure('4', 'staff'),
+  { where: 'lists', keys: ['ArrowDown'], shown: '↓', does: 'next row', act: () => moveRow(1) },
+  { where: 'lists', keys: ['ArrowUp'], shown: '↑', does: 'row before', act: () => moveRow(-1) },
+  { where: 'lists', keys: ['KeyF'], shown: 'f', does: 'degrees wanted: arrows, + wants, - refuses', act: focusDegrees },
 ]
 
 export const PEDAL = { PageDown: () => moveChord(1), PageUp: () => moveChord(-1) } as const

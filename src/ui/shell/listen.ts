@@ -9,9 +9,17 @@ const isControl = (target: EventTarget | null): boolean =>
   target instanceof Element && target.closest('button, a, [role="button"], input, summary') !== null
 const inDialog = (): boolean => document.querySelector('dialog[open]') !== null
 
+const SEQUENCE_MS = 1000
+/** The keys pressed last: a letter right after `g` names a view and is nothing by itself. */
+let before = { code: '', at: 0 }
+let latest = before
+const inSequence = (event: KeyboardEvent): boolean =>
+  before.code === 'KeyG' && event.timeStamp - before.at < SEQUENCE_MS
+
 const guarded =
   (key: string, act: () => void) =>
   (event: KeyboardEvent): void => {
+    if (/^Key.$/.test(key) && inSequence(event)) return
     if (event.defaultPrevented || isTyping(event.target) || inDialog()) return
     if (OWN_KEYS.includes(key) && key !== 'Escape' && isControl(event.target)) return
     event.preventDefault()
@@ -21,6 +29,8 @@ const guarded =
 /** Starts listening; gives what stops it. The pedal is heard first, whatever has focus. */
 export const listenForKeys = (enabled: () => boolean): (() => void) => {
   const pedal = (event: KeyboardEvent): void => {
+    before = latest
+    latest = { code: isTyping(event.target) ? '' : event.code, at: event.timeStamp }
     const act = PEDAL[event.key as keyof typeof PEDAL]
     if (!act || inDialog()) return
     event.preventDefault()

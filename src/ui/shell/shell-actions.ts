@@ -1,16 +1,10 @@
 import { atom } from 'nanostores'
 import { closeSketch } from '../stores/actions.ts'
 import { silence } from '../stores/hearing.ts'
+import { $place, go } from '../stores/place.ts'
 
 export const $legendOpen = atom<boolean>(false)
 export const toggleLegend = (): void => $legendOpen.set(!$legendOpen.get())
-
-export const ASK_ID = 'ask'
-export const focusAsk = (): void => {
-  const field = document.getElementById(ASK_ID)
-  field?.focus()
-  if (field instanceof HTMLInputElement) field.select()
-}
 
 /** Esc backs out of the nearest thing: a sound, then a sketch. Dialogs and fields close themselves first. */
 export const backOut = (): void => {
@@ -19,3 +13,6 @@ export const backOut = (): void => {
     document.activeElement.blur()
   else closeSketch()
 }
+
+/** To the stand and back to the Desk. */
+export const turnStand = (): void => go({ view: $place.get()?.view === 'stand' ? 'desk' : 'stand' })

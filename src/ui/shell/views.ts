@@ -7,6 +7,9 @@ type View = ComponentType<ViewProps>
 
 const LOADERS: Readonly<Record<ViewId, () => Promise<{ readonly default: View }>>> = {
   desk: () => import('../views/desk/DeskView.tsx'),
+  pairs: () => import('../views/pairs/PairsView.tsx'),
+  symmetry: () => import('../views/symmetry/SymmetryView.tsx'),
+  stand: () => import('../views/stand/StandView.tsx'),
   setup: () => import('../views/setup/SetupView.tsx'),
 }
 

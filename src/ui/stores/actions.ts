@@ -1,7 +1,12 @@
 import {
+  type Chord,
   DEFAULT_SCHOOL,
+  degree,
   homeOverlay,
+  midi,
+  namedTowards,
   ok,
+  pitchClass,
   printQuestion,
   type Question,
   type Result,
@@ -12,12 +17,13 @@ import {
   type TextError,
   transposeQuestion,
 } from '../../core/index.ts'
-import { notePhrase, overlayPhrase } from '../../sound/sound.ts'
+import { inTurn, notePhrase, overlayPhrase } from '../../sound/sound.ts'
 import type { StripSpot } from '../figures/strip-layout.ts'
 import { type Desk, deskAt } from './desk.ts'
+import { NO_FILTERS } from './filters.ts'
 import { $hearing, hear, silence } from './hearing.ts'
 import { $kept, keepIdea } from './kept.ts'
-import { $place, go } from './place.ts'
+import { $place, AT_START, go, type Place } from './place.ts'
 
 /** The desk as it stands now, in the browser. */
 export const deskNow = (): Desk | null => {
@@ -25,7 +31,8 @@ export const deskNow = (): Desk | null => {
   return place && kept ? deskAt(place, kept) : null
 }
 
-export const goToSpot = (spot: StripSpot): void => go({ bar: spot.spot.bar, beat: spot.beat, over: null, sounds: null })
+export const goToSpot = (spot: StripSpot): void =>
+  go({ bar: spot.spot.bar, beat: spot.beat, over: null, sounds: null, home: null })
 
 const goToIndex = (index: number): void => {
   const spots = deskNow()?.spots ?? []
@@ -51,12 +58,16 @@ export const slip = (by: 1 | -1): void => {
   const desk = deskNow()
   const reading = desk?.current?.reading
   if (!desk?.concert || !reading) return
-  go({ over: slipOverlay(desk.concert.overlay, by, homeOverlay(reading.place.home.first).notes).name })
+  const slipped = slipOverlay(desk.concert.overlay, by, homeOverlay(reading.place.home.first).notes)
+  go({ over: namedTowards(slipped, desk.settings.direction).name })
 }
 
+const mannerOf = ({ settings }: Desk) => ({ as: settings.hearAs, tempo: settings.hearTempo })
+
 export const hearOverlay = (): void => {
-  const concert = deskNow()?.concert
-  if (concert) void hear(overlayPhrase(concert.overlay, concert.chord))
+  const desk = deskNow()
+  const concert = desk?.concert
+  if (concert && desk) void hear(overlayPhrase(concert.overlay, concert.chord, mannerOf(desk)))
 }
 
 /** One note of the overlay, by its place in it. */
@@ -65,6 +76,20 @@ export const hearNote = (index: number): void => {
   const note = concert?.overlay.notes[index]
   if (concert && note) void hear(notePhrase(note.pc, concert.chord))
 }
+/** Written pitches one after another over the chord. */
+export const hearPitches = (pitches: readonly number[]): void => {
+  const desk = deskNow()
+  if (!desk?.concert) return
+  const down = desk.instrument.written.semitones
+  void hear(
+    inTurn(
+      pitches.map((p) => midi(p - down)),
+      desk.concert.chord,
+      desk.settings.hearTempo,
+    ),
+  )
+}
+
 export const playOrStop = (): void => {
   if ($hearing.get()) void silence()
   else hearOverlay()
@@ -79,14 +104,18 @@ export const keep = (): void => {
   void keepIdea({ overlay: overlay.name, chord: chord.symbol, next: next?.symbol ?? null, chartId, ...spot })
 }
 
-const isHere = (desk: Desk | null, q: Question & { kind: 'reading' }): boolean =>
+/** Whether it is asked of the very chord one stands on. */
+const isHere = (desk: Desk | null, q: { readonly chord: Chord; readonly next: Chord | null }): boolean =>
   desk?.concert?.chord.symbol === q.chord.symbol && (q.next === null || desk.concert.next?.symbol === q.next.symbol)
 
-const sketch = (text: string, over: string | null, sounds: string | null): void =>
-  go({ view: 'desk', sketch: text, bar: 1, beat: 1, over, sounds })
+const sketch = (text: string, over: string | null, sounds: string | null, more: Partial<Place> = {}): void =>
+  go({ view: 'desk', sketch: text, ...AT_START, over, sounds, ...more })
 
 /** A sketch of one chord, or of it and the one it goes to. */
 const sketchText = (chord: string, next: string | null): string => `| ${chord} |${next === null ? '' : ` ${next} |`}`
+
+/** Lays an overlay over one chord by itself, both in concert pitch. */
+export const laySketch = (chord: string, over: string): void => sketch(sketchText(chord, null), over, null)
 
 /** Carries a question out, in concert pitch. An overlay stays at the open spot where it was asked of that very chord. */
 const carryOut = (q: Question): void => {
@@ -103,8 +132,13 @@ const carryOut = (q: Question): void => {
     case 'chart':
       return sketch(q.text.trim(), null, null)
     case 'pairs':
-    case 'overlays':
-      return sketch(sketchText(q.chord.symbol, q.next?.symbol ?? null), null, null)
+    case 'overlays': {
+      const hold = q.kind === 'overlays' ? q.hold.map((d) => pitchClass(degree(d).semitones)) : []
+      const to: Partial<Place> =
+        q.kind === 'pairs' ? { view: 'pairs', part: 'map' } : { view: 'desk', filters: { ...NO_FILTERS, hold } }
+      if (isHere(deskNow(), q)) return go(to)
+      return sketch(sketchText(q.chord.symbol, q.next?.symbol ?? null), null, null, to)
+    }
   }
 }
 
@@ -113,7 +147,7 @@ const carryOut = (q: Question): void => {
  * as understood (written), or the error with its place in the text.
  */
 export const ask = (text: string): Result<string, TextError> => {
-  const read = readQuestion(text, DEFAULT_SCHOOL)
+  const read = readQuestion(text, deskNow()?.settings.school ?? DEFAULT_SCHOOL)
   if (!read.ok) return read
   const desk = deskNow()
   if (read.value.kind === 'material' && !desk?.concert)
@@ -142,6 +176,6 @@ export const layIdea = (idea: {
 
 export const closeSketch = (): boolean => {
   if ($place.get()?.sketch === null) return false
-  go({ sketch: null, bar: 1, beat: 1, over: null, sounds: null })
+  go({ sketch: null, ...AT_START })
   return true
 }

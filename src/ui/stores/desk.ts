@@ -18,6 +18,7 @@ import {
   transposeChart,
   transposeChord,
   transposeOverlay,
+  withHome,
 } from '../../core/index.ts'
 import type { StripSpot } from '../figures/strip-layout.ts'
 import type { Kept } from './kept.ts'
@@ -95,12 +96,18 @@ export const deskOf = (place: Place, kept: Kept): Desk => {
       ? { overlay: transposeOverlay(kind.value, plays.written), by: 'idea' }
       : { overlay: home, by: 'home' }
   }
+  const { school, weights } = settings
+  const chosenHome = place.home === null ? null : readOverlay(place.home)
+  const spotted = (s: StripSpot, chord: Chord, isHere: boolean): Spotted => {
+    const ruled = placeOf(chord, s.next, school, chord === s.spot.chord ? s.job : undefined)
+    return isHere && chosenHome?.ok ? withHome(ruled, transposeOverlay(chosenHome.value, plays.written)) : ruled
+  }
   const spots = bare.map((s): StripSpot => {
     if (s.spot.chord.kind !== 'chord') return s
-    const heard = s.index === here?.index && sounding !== null ? sounding : s.spot.chord
-    const spotted: Spotted = placeOf(heard, s.next, undefined, heard === s.spot.chord ? s.job : undefined)
-    const { overlay, by } = laidOn(s, homeOverlay(spotted.home.first))
-    return { ...s, reading: readOver(overlay, spotted), by }
+    const isHere = s.index === here?.index
+    const at = spotted(s, isHere && sounding !== null ? sounding : s.spot.chord, isHere)
+    const { overlay, by } = laidOn(s, homeOverlay(at.home.first))
+    return { ...s, reading: readOver(overlay, at, weights), by }
   })
   const current = here && (spots[here.index] ?? null)
   const concertSpot = here && concertSpots[here.index]

@@ -1,11 +1,32 @@
 import { atom } from 'nanostores'
+import { type Filters, readFilters, writeFilters } from './filters.ts'
 
-/** The views there are: address, label, and the letter after `g`. */
+/** The views there are: address, label, and the letter after `g`; those without a letter are reached another way. */
 export const VIEWS = [
   { id: 'desk', path: '/desk', label: 'Desk', letter: 'd' },
+  { id: 'pairs', path: '/pairs', label: 'Pairs', letter: 'p' },
+  { id: 'symmetry', path: '/symmetry', label: 'Symmetry', letter: 'y' },
   { id: 'setup', path: '/set-up', label: 'Set-up', letter: 's' },
+  { id: 'stand', path: '/stand', label: 'Stand', letter: null },
 ] as const
 export type ViewId = (typeof VIEWS)[number]['id']
+
+/** What takes its turn in the picture's place. */
+export const FIGURES = [
+  'slope',
+  'keyboard',
+  'fretboard',
+  'staff',
+  'table',
+  'why',
+  'compare',
+  'elsewhere',
+  'chord',
+] as const
+export type FigureId = (typeof FIGURES)[number]
+
+export const PAIR_PARTS = ['map', 'derive', 'play'] as const
+export type PairPart = (typeof PAIR_PARTS)[number]
 
 /** Where one is, all in concert pitch: this and nothing else is in the address. */
 export interface Place {
@@ -17,9 +38,27 @@ export interface Place {
   readonly beat: number
   readonly over: string | null
   readonly sounds: string | null
+  /** A home scale the player put first on this chord. */
+  readonly home: string | null
+  readonly figure: FigureId
+  /** Overlays laid side by side, at most four. */
+  readonly tray: readonly string[]
+  readonly filters: Filters
+  /** Of the Pairs view: the map, the derivation, or how to play the pair. */
+  readonly part: PairPart
+  /** The pair map's root distance. */
+  readonly distance: number
+  /** The scale under examination in Pairs and Symmetry, and the degree left out of it. */
+  readonly scale: string | null
+  readonly omit: string | null
 }
 
-const positive = (text: string | null): number => {
+export const TRAY_HOLDS = 4
+
+/** The first chord with nothing laid over it: where one begins in any chart. */
+export const AT_START = { bar: 1, beat: 1, over: null, sounds: null, home: null } as const
+
+const wholeAtLeast1 = (text: string | null): number => {
   const n = Number(text)
   return text !== null && Number.isFinite(n) && n >= 1 ? n : 1
 }
@@ -32,10 +71,18 @@ export const readPlace = (path: string, query: URLSearchParams): Place | null =>
     view: view.id,
     chart: query.get('chart'),
     sketch: query.get('sketch'),
-    bar: Math.floor(positive(query.get('bar'))),
-    beat: positive(query.get('beat')),
+    bar: Math.floor(wholeAtLeast1(query.get('bar'))),
+    beat: wholeAtLeast1(query.get('beat')),
     over: query.get('over'),
     sounds: query.get('sounds'),
+    home: query.get('home'),
+    figure: FIGURES.find((f) => f === query.get('figure')) ?? 'slope',
+    tray: query.getAll('tray').slice(0, TRAY_HOLDS),
+    filters: readFilters(query),
+    part: PAIR_PARTS.find((p) => p === query.get('part')) ?? 'map',
+    distance: Math.min(6, Math.floor(wholeAtLeast1(query.get('distance')))),
+    scale: query.get('scale'),
+    omit: query.get('omit'),
   }
 }
 
@@ -47,7 +94,13 @@ export const addressOf = (place: Place): string => {
     query.set('bar', String(place.bar))
     query.set('beat', String(place.beat))
   }
-  for (const key of ['over', 'sounds'] as const) if (place[key] !== null) query.set(key, place[key])
+  for (const key of ['over', 'sounds', 'home', 'scale', 'omit'] as const)
+    if (place[key] !== null) query.set(key, place[key])
+  if (place.figure !== 'slope') query.set('figure', place.figure)
+  if (place.part !== 'map') query.set('part', place.part)
+  if (place.distance !== 1) query.set('distance', String(place.distance))
+  for (const name of place.tray) query.append('tray', name)
+  writeFilters(place.filters, query)
   const path = VIEWS.find((v) => v.id === place.view)?.path ?? '/'
   return query.size > 0 ? `${path}?${query}` : path
 }

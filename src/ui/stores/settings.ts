@@ -1,25 +1,87 @@
-import { INSTRUMENTS, type InstrumentId } from '../../core/index.ts'
+import {
+  DEFAULT_SCHOOL,
+  DEFAULT_WEIGHTS,
+  DIRECTIONS,
+  type Direction,
+  INSTRUMENTS,
+  type InstrumentId,
+  PENTATONIC_NAMINGS,
+  type PentatonicNaming,
+  SCHOOL_CHOICES,
+  type School,
+  type SchoolSetting,
+  TUNINGS,
+  type Weights,
+} from '../../core/index.ts'
 import type { SettingRow } from './rows.ts'
 
 export const LOOKS = ['system', 'light', 'club'] as const
-export type Look = (typeof LOOKS)[number]
+export const CLEFS = ['treble', 'bass', 'alto'] as const
+export type Clef = (typeof CLEFS)[number]
+export const HEARD_AS = ['up', 'down', 'chord', 'triads'] as const
+export type HeardAs = (typeof HEARD_AS)[number]
+export const HEAR_TEMPO = { least: 30, most: 300, usual: 90 } as const
 
-/** The settings of this slice, with their defaults; `instrument` is null until the player has answered. */
+/** What the player has set, with defaults; `instrument` is null until the player has answered. */
 export interface Settings {
   readonly instrument: InstrumentId | null
-  readonly look: Look
+  readonly look: (typeof LOOKS)[number]
   readonly keys: 'on' | 'off'
+  readonly clef: Clef
+  /** Open strings from the lowest, as text. */
+  readonly tuning: string
+  readonly leftHanded: boolean
+  readonly naming: PentatonicNaming
+  readonly direction: Direction
+  readonly school: School
+  readonly weights: Weights
+  readonly hearAs: HeardAs
+  readonly hearTempo: number
 }
 
-const settingOf = (rows: readonly SettingRow[], name: string): unknown => rows.find((r) => r.name === name)?.value
+type Values = Readonly<Record<string, unknown>>
+
+const among = <T extends string>(all: readonly T[], value: unknown, usual: T): T =>
+  all.find((one) => one === value) ?? usual
+
+const isRecord = (value: unknown): value is Values => typeof value === 'object' && value !== null
+
+const schoolFrom = (value: unknown): School => {
+  const asked = isRecord(value) ? value : {}
+  const chosen = (Object.keys(SCHOOL_CHOICES) as SchoolSetting[]).map((s) => {
+    const all: readonly string[] = SCHOOL_CHOICES[s].choices
+    return [s, among(all, asked[s], DEFAULT_SCHOOL[s])]
+  })
+  return Object.fromEntries(chosen) as School
+}
+
+const figure = (value: unknown, usual: number, least = 0, most = 100): number =>
+  typeof value === 'number' && value >= least && value <= most ? value : usual
+
+const weightsFrom = (value: unknown): Weights => {
+  const asked = isRecord(value) ? value : {}
+  const altered = isRecord(asked.altered) ? asked.altered : {}
+  const { altered: usual, ...plain } = DEFAULT_WEIGHTS
+  const read = (values: Values, defaults: Readonly<Record<string, number>>) =>
+    Object.fromEntries(Object.entries(defaults).map(([name, d]) => [name, figure(values[name], d)]))
+  return { ...read(asked, plain), altered: read(altered, usual) } as unknown as Weights
+}
 
 /** What the kept rows say; a value that this program does not know counts as not set. */
 export const settingsFrom = (rows: readonly SettingRow[]): Settings => {
-  const asked = settingOf(rows, 'instrument')
-  const look = settingOf(rows, 'look')
+  const kept: Values = Object.fromEntries(rows.map((r) => [r.name, r.value]))
   return {
-    instrument: INSTRUMENTS.find((i) => i.id === asked)?.id ?? null,
-    look: LOOKS.find((l) => l === look) ?? 'system',
-    keys: settingOf(rows, 'keys') === 'off' ? 'off' : 'on',
+    instrument: INSTRUMENTS.find((i) => i.id === kept.instrument)?.id ?? null,
+    look: among(LOOKS, kept.look, 'system'),
+    keys: among(['on', 'off'], kept.keys, 'on'),
+    clef: among(CLEFS, kept.clef, 'treble'),
+    tuning: typeof kept.tuning === 'string' ? kept.tuning : TUNINGS[0].strings,
+    leftHanded: kept.leftHanded === true,
+    naming: among(PENTATONIC_NAMINGS, kept.naming, 'as minor'),
+    direction: among(DIRECTIONS, kept.direction, 'as usual'),
+    school: schoolFrom(kept.school),
+    weights: weightsFrom(kept.weights),
+    hearAs: among(HEARD_AS, kept.hearAs, 'up'),
+    hearTempo: figure(kept.hearTempo, HEAR_TEMPO.usual, HEAR_TEMPO.least, HEAR_TEMPO.most),
   }
 }

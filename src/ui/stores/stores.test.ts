@@ -1,10 +1,28 @@
 import { describe, expect, it } from 'vitest'
+import { DEFAULT_SCHOOL, DEFAULT_WEIGHTS } from '../../core/index.ts'
 import { deskOf } from './desk.ts'
+import { NO_FILTERS } from './filters.ts'
 import type { Kept } from './kept.ts'
 import { addressOf, type Place, readPlace } from './place.ts'
 import { settingsFrom } from './settings.ts'
 
-const PLACE: Place = { view: 'desk', chart: 'c1', sketch: null, bar: 1, beat: 1, over: null, sounds: null }
+const PLACE: Place = {
+  view: 'desk',
+  chart: 'c1',
+  sketch: null,
+  bar: 1,
+  beat: 1,
+  over: null,
+  sounds: null,
+  home: null,
+  figure: 'slope',
+  tray: [],
+  filters: NO_FILTERS,
+  part: 'map',
+  distance: 1,
+  scale: null,
+  omit: null,
+}
 const at = { id: 'x', version: 1, createdAt: '', updatedAt: '' }
 const kept = (text: string, settings: Record<string, unknown> = {}): Kept => ({
   charts: [{ id: 'c1', title: 'Bollard' }],
@@ -21,6 +39,25 @@ describe('the place', () => {
     [{ ...PLACE, chart: null, sketch: '| F#m7 | B7 |', over: 'Ab & Bb+' }],
     [{ ...PLACE, view: 'setup' as const }],
     [{ ...PLACE, chart: null, sketch: '| (A|Bb) |', sounds: 'Ebm7' }],
+    [{ ...PLACE, home: 'B altered', figure: 'fretboard' as const, tray: ['A & B+', 'F#m'], scale: 'F half-whole' }],
+    [{ ...PLACE, view: 'pairs' as const, part: 'derive' as const, distance: 6, omit: '#4' }],
+    [
+      {
+        ...PLACE,
+        filters: {
+          families: ['slip', 'pair'] as const,
+          hold: [2, 6],
+          avoid: [5],
+          fadeMin: 10,
+          fadeMax: 60,
+          landingMin: 50,
+          keyMax: 3,
+          states: 'vague' as const,
+          text: 'F# &',
+          sort: 'landing' as const,
+        },
+      },
+    ],
   ])('survives the address and back', (place) => {
     const url = new URL(addressOf(place), 'http://x')
     expect(readPlace(url.pathname, url.searchParams)).toEqual(place)
@@ -67,10 +104,14 @@ describe('the desk', () => {
   })
 
   it('takes a setting it does not know for none', () => {
-    expect(settingsFrom([{ ...at, name: 'instrument', value: 'kazoo' }])).toEqual({
-      instrument: null,
-      look: 'system',
-      keys: 'on',
-    })
+    const none = settingsFrom([])
+    expect(none).toMatchObject({ instrument: null, look: 'system', weights: DEFAULT_WEIGHTS, school: DEFAULT_SCHOOL })
+    const odd = {
+      instrument: 'kazoo',
+      clef: 'sideways',
+      weights: { ninth: 900, altered: 4 },
+      school: { diminished: 7 },
+    }
+    expect(settingsFrom(Object.entries(odd).map(([name, value]) => ({ ...at, name, value })))).toEqual(none)
   })
 })

@@ -8,6 +8,7 @@ export const GET = endpoint(({ url }) => {
   const chord = chordAt('chord', asked.chord)
   const next = nextAt('next', asked.next)
   const wish = {
+    ...ANYTHING,
     families: asked.families.length > 0 ? asked.families : ANYTHING.families,
     hold: degreesOn(chord, asked.hold),
     avoid: degreesOn(chord, asked.avoid),

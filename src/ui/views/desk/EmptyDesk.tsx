@@ -3,14 +3,14 @@ import { Button } from '../../parts/Button.tsx'
 import { ask } from '../../stores/actions.ts'
 import type { Desk } from '../../stores/desk.ts'
 import type { Kept } from '../../stores/kept.ts'
-import { go } from '../../stores/place.ts'
+import { AT_START, go } from '../../stores/place.ts'
 import styles from './EmptyDesk.module.css'
 
 const EXAMPLES = ['B minor pentatonic over Eb7 to Abmaj7', 'Ab & Bb+ over Ab7', '| F#m7 | B7 | Emaj7 |'] as const
 
 const openFirst = (kept: Kept): void => {
   const [first] = kept.charts
-  if (first) go({ chart: first.id, sketch: null, bar: 1, beat: 1, over: null })
+  if (first) go({ chart: first.id, sketch: null, ...AT_START })
 }
 
 /** Nothing open: what to do next. Or a chart that is gone or does not read: what is wrong, and the way on. */

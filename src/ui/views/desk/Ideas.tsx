@@ -1,7 +1,6 @@
 import { Trash2 } from 'lucide-react'
 import { useMemo } from 'react'
 import {
-  type Interval,
   placeOf,
   type Reading,
   readChord,
@@ -20,20 +19,21 @@ import type { IdeaRow } from '../../stores/rows.ts'
 import styles from './Ideas.module.css'
 
 /** A kept idea read in the player's written pitch, or null where it no longer reads. */
-const readingOf = (idea: IdeaRow, written: Interval): Reading | null => {
+const readingOf = (idea: IdeaRow, { instrument, settings }: Desk): Reading | null => {
   const overlay = readOverlay(idea.overlay)
   const chord = readChord(idea.chord)
   const next = idea.next === null ? null : readChord(idea.next)
   if (!overlay.ok || !chord.ok) return null
-  return readOver(
-    transposeOverlay(overlay.value, written),
-    placeOf(transposeChord(chord.value, written), next?.ok ? transposeChord(next.value, written) : null),
-  )
+  const { written } = instrument
+  const to = next?.ok ? transposeChord(next.value, written) : null
+  const place = placeOf(transposeChord(chord.value, written), to, settings.school)
+  return readOver(transposeOverlay(overlay.value, written), place, settings.weights)
 }
 
 const Idea = ({ idea, desk, here }: { readonly idea: IdeaRow; readonly desk: Desk; readonly here: boolean }) => {
-  const { written } = desk.instrument
-  const reading = useMemo(() => readingOf(idea, written), [idea, written])
+  const { instrument, settings } = desk
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a desk is new at every key, what counts here is not
+  const reading = useMemo(() => readingOf(idea, desk), [idea, instrument, settings.school, settings.weights])
   if (!reading) return null
   const { chord, next } = reading.place
   const where = here && idea.bar !== null ? ` in bar ${idea.bar}` : next ? ` to ${toGlyphs(next.symbol)}` : ''

@@ -12,23 +12,37 @@ import {
 import type { StripSpot } from '../../figures/strip-layout.ts'
 import { TabRow } from '../../figures/TabRow.tsx'
 import { beatsWords, beatText, jobWords } from '../../figures/words.ts'
+import { Button } from '../../parts/Button.tsx'
+import { Select } from '../../parts/Select.tsx'
 import type { Desk } from '../../stores/desk.ts'
+import { openSchool } from '../../stores/dialogs.ts'
+import { chooseHome, homesFor } from '../../stores/judging.ts'
 import styles from './SpotColumn.module.css'
 
-const Home = ({ reading }: { readonly reading: Reading }) => {
+/** What is inside, by which reason, and whether the player chose it. */
+const Home = ({ reading, desk }: { readonly reading: Reading; readonly desk: Desk }) => {
   const { home } = reading.place
-  const inside = readOver(homeOverlay(home.first), reading.place)
+  const inside = readOver(homeOverlay(home.first), reading.place, desk.settings.weights)
   const passing = inside.notes.filter((n) => n.role === 'suspension').map((n) => toGlyphs(n.note.name))
-  const others = home.others.map((o) => toGlyphs(homeName(o).replace(`${o.root.name} `, '')))
+  const name = homeName(home.first)
+  const offered = homesFor(reading.place)
+  const yours = name !== offered[0]
   return (
-    <div>
-      <p className={styles.small}>Inside here</p>
-      <h2 className={styles.scale}>{toGlyphs(homeName(home.first))}</h2>
-      <TabRow reading={inside} label="Home scale" />
-      {passing.length > 0 && <p className={styles.why}>{listed(passing)} may pass, not rest.</p>}
-      <p className={styles.soft}>
-        Home: {home.because}.{others.length > 0 && ` Also heard as ${listed(others, 'or')}.`}
-      </p>
+    <div className={styles.home}>
+      <div className={styles.homeHead}>
+        <Select
+          label={yours ? 'Inside here, yours' : 'Inside here'}
+          value={name}
+          options={[...new Set([...offered, name])].map((o) => ({ value: o, label: toGlyphs(o) }))}
+          onPick={(o) => chooseHome(o, desk)}
+        />
+        <Button title="o: school" onClick={openSchool}>
+          School
+        </Button>
+      </div>
+      <TabRow notes={inside.notes} label="Home scale" />
+      {passing.length > 0 && <p>{listed(passing)} may pass, not rest.</p>}
+      <p className={styles.soft}>Home: {home.because}.</p>
     </div>
   )
 }
@@ -70,7 +84,7 @@ export const SpotColumn = ({ desk, current }: { readonly desk: Desk; readonly cu
           {next ? `, then ${toGlyphs(next.symbol)}` : ''}
         </p>
       </div>
-      {reading && <Home reading={reading} />}
+      {reading && <Home reading={reading} desk={desk} />}
       {reading && <Figures reading={reading} />}
     </section>
   )

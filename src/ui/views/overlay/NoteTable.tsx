@@ -1,6 +1,6 @@
 import { type Reading, toGlyphs } from '../../../core/index.ts'
 import { Button } from '../../parts/Button.tsx'
-import { say } from '../../stores/notices.ts'
+import { copyTable } from '../../stores/copying.ts'
 import styles from './NoteTable.module.css'
 
 const HEADS = ['Note', 'Heard as', 'Degree', 'Role', 'Fade', 'Best way out'] as const
@@ -12,22 +12,14 @@ const rowsOf = (reading: Reading): readonly (readonly string[])[] =>
     return [n.note.name, n.heard.name, n.degree, n.rub ? `${n.role}, rub` : n.role, String(n.fade), way].map(toGlyphs)
   })
 
-const copy = async (reading: Reading): Promise<void> => {
-  const text = [HEADS, ...rowsOf(reading)].map((r) => r.join('\t')).join('\n')
-  await navigator.clipboard.writeText(text).then(
-    () => say('Copied as text.'),
-    () => say('This browser did not let it be copied.'),
-  )
-}
+const titleOf = ({ overlay, place }: Reading): string =>
+  `${overlay.name} over ${place.chord.symbol}${place.next ? ` to ${place.next.symbol}` : ''}`
 
 /** The slope view as text. */
 export const NoteTable = ({ reading }: { readonly reading: Reading }) => (
   <div className={styles.frame}>
     <table className={styles.table}>
-      <caption className={styles.caption}>
-        {toGlyphs(reading.overlay.name)} over {toGlyphs(reading.place.chord.symbol)}
-        {reading.place.next ? ` to ${toGlyphs(reading.place.next.symbol)}` : ''}
-      </caption>
+      <caption className={styles.caption}>{toGlyphs(titleOf(reading))}</caption>
       <thead>
         <tr>
           {HEADS.map((h) => (
@@ -48,6 +40,8 @@ export const NoteTable = ({ reading }: { readonly reading: Reading }) => (
         ))}
       </tbody>
     </table>
-    <Button onClick={() => void copy(reading)}>Copy as text</Button>
+    <Button onClick={() => void copyTable({ title: titleOf(reading), heads: HEADS, rows: rowsOf(reading) })}>
+      Copy as text
+    </Button>
   </div>
 )

@@ -1,0 +1,148 @@
+import { FAMILIES, type MaterialFamily } from '../material/catalogue.ts'
+import { CHANGED_PENTATONICS } from '../material/changed.ts'
+import { MATERIALS, type Material } from '../material/material.ts'
+import { generatedRoot, type Overlay, pairOf, placeOn, slipOverlay } from '../material/overlay.ts'
+import type { Note } from '../pitch/note.ts'
+import { rotate, shared, union } from '../pitch/pcset.ts'
+import { type PcSet, type PitchClass, pitchClass } from '../pitch/units.ts'
+import { homeOverlay } from './home.ts'
+import type { Place } from './role.ts'
+
+export const FAMILY_NAMES = [...(Object.keys(FAMILIES) as MaterialFamily[]), 'slip', 'changed', 'pair'] as const
+export type FamilyName = (typeof FAMILY_NAMES)[number]
+
+/** Two triads as they come in a pair: the second's root lies `apart` semitones above the first's. */
+export interface PairShape {
+  readonly first: Material
+  readonly second: Material
+  readonly apart: number
+  readonly exclusive: boolean
+}
+
+/** What could be laid over a chord, before it is spelled. */
+export interface Candidate {
+  readonly family: FamilyName
+  /** Null for pairs and slips. */
+  readonly material: Material | null
+  readonly set: PcSet
+  readonly passing: number | null
+  readonly overlay: () => Overlay
+  /** How many other names in its family the same notes have. */
+  readonly also: number
+  /** How a pair's triads lie to each other. */
+  readonly shape: PairShape | null
+}
+
+const once = <T>(make: () => T): (() => T) => {
+  let made: T | undefined
+  return () => {
+    made ??= make()
+    return made
+  }
+}
+
+const placedOn = (family: FamilyName, material: Material, pc: PitchClass, home: readonly Note[]): Candidate => ({
+  family,
+  material,
+  set: rotate(material.set, pc),
+  passing: material.passing === null ? null : (pc + material.passing) % 12,
+  overlay: once(() => placeOn(generatedRoot(pc, home, material), material)),
+  also: 0,
+  shape: null,
+})
+
+/** Roots upward from the chord's own, so that equal ranks begin at home. */
+const rootsFrom = (place: Place): readonly PitchClass[] =>
+  Array.from({ length: 12 }, (_, up) => pitchClass(place.chord.root.pc + up))
+
+/** Every slip of the home material, half steps up and down to the tritone. */
+const slips = (home: Overlay): readonly Candidate[] =>
+  [-6, -5, -4, -3, -2, -1, 1, 2, 3, 4, 5].map((n) => ({
+    family: 'slip',
+    material: null,
+    set: rotate(home.set, n),
+    passing: null,
+    overlay: once(() => slipOverlay(home, n, home.notes)),
+    also: 0,
+    shape: null,
+  }))
+
+const TRIADS = MATERIALS.filter((m) => m.family === 'triad')
+
+/** Every pair of catalogue triads on twelve roots that fits; two triads with the same notes are no pair. */
+export const pairsOver = (place: Place, fits: (shape: PairShape) => boolean): readonly Candidate[] => {
+  const home = homeOverlay(place.home.first).notes
+  const triads = rootsFrom(place).flatMap((pc) => TRIADS.map((m) => ({ pc, material: m, set: rotate(m.set, pc) })))
+  const candidates: Candidate[] = []
+  for (const [i, a] of triads.entries())
+    for (let j = i + 1; j < triads.length; j++) {
+      const b = triads[j]
+      if (!b || a.set === b.set) continue
+      const exclusive = shared(a.set, b.set) === 0
+      const shape = { first: a.material, second: b.material, apart: pitchClass(b.pc - a.pc), exclusive }
+      if (!fits(shape)) continue
+      const overlay = once(() =>
+        pairOf(
+          placeOn(generatedRoot(a.pc, home, a.material), a.material),
+          placeOn(generatedRoot(b.pc, home, b.material), b.material),
+        ),
+      )
+      const set = union(a.set, b.set)
+      candidates.push({ family: 'pair', material: null, set, passing: null, overlay, also: 0, shape })
+    }
+  return candidates
+}
+
+/** The wished families on twelve roots; pairs as `pair`, every one of them. */
+export const candidatesOver = (place: Place, families: readonly FamilyName[]): readonly Candidate[] => {
+  const home = homeOverlay(place.home.first)
+  const roots = rootsFrom(place)
+  const on = (family: FamilyName, m: Material) => roots.map((pc) => placedOn(family, m, pc, home.notes))
+  return [
+    ...MATERIALS.filter((m) => families.includes(m.family)).flatMap((m) => on(m.family, m)),
+    ...(families.includes('changed') ? CHANGED_PENTATONICS.flatMap((m) => on('changed', m)) : []),
+    ...(families.includes('slip') ? slips(home) : []),
+    ...(families.includes('pair') ? pairsOver(place, () => true) : []),
+  ]
+}
+
+export const PENTATONIC_NAMINGS = ['as minor', 'as major'] as const
+export type PentatonicNaming = (typeof PENTATONIC_NAMINGS)[number]
+
+const PREFERRED: Readonly<Record<PentatonicNaming, string>> = {
+  'as minor': 'minor pentatonic',
+  'as major': 'major pentatonic',
+}
+
+/** Pairs and slips are told apart by what they are made of, not by their notes. */
+const sameness = ({ family, set }: Candidate): string | null =>
+  family === 'pair' || family === 'slip' ? null : `${family} ${set}`
+
+const PROPER = new Set<PcSet>(
+  MATERIALS.filter((m) => m.family === 'pentatonic').flatMap((m) =>
+    Array.from({ length: 12 }, (_, n) => rotate(m.set, n)),
+  ),
+)
+/** A changed pentatonic that has a proper name is told under that. */
+const hasProperName = ({ family, set }: Candidate): boolean => family === 'changed' && PROPER.has(set)
+
+/**
+ * The same candidates with equal sets of one family told once: under the chord's own root, else upward from it; major
+ * and minor pentatonics under the name the player wants.
+ */
+export const toldOnce = <C extends Candidate>(candidates: readonly C[], naming: PentatonicNaming): readonly C[] => {
+  const groups = new Map<string, C[]>()
+  const alone: C[] = []
+  for (const c of candidates) {
+    if (hasProperName(c)) continue
+    const key = sameness(c)
+    if (key === null) alone.push(c)
+    else groups.set(key, [...(groups.get(key) ?? []), c])
+  }
+  const told = [...groups.values()].map((same): C => {
+    const chosen = same.find((c) => c.material?.name === PREFERRED[naming]) ?? same[0]
+    if (!chosen) throw new Error('a group of candidates is empty')
+    return { ...chosen, also: same.length - 1 }
+  })
+  return [...told, ...alone]
+}

@@ -1,0 +1,12 @@
+import { deskNow } from './actions.ts'
+import { movePair } from './pair-list.ts'
+import { $place } from './place.ts'
+import { moveInList } from './ranking.ts'
+
+/** The arrow keys walk the list of the view in sight. */
+export const moveRow = (by: 1 | -1): void => {
+  const desk = deskNow()
+  if (!desk) return
+  if ($place.get()?.view === 'pairs') movePair(by, desk)
+  else moveInList(by, desk)
+}

@@ -1,0 +1,99 @@
+import { useMemo } from 'react'
+import {
+  type Overlay,
+  type Reading,
+  readOver,
+  reverse,
+  type Served,
+  servesOver,
+  toGlyphs,
+  transposeChord,
+} from '../../../core/index.ts'
+import { beatText } from '../../figures/words.ts'
+import { Button } from '../../parts/Button.tsx'
+import { laySketch } from '../../stores/actions.ts'
+import type { Desk } from '../../stores/desk.ts'
+import { go } from '../../stores/place.ts'
+import panels from './panels.module.css'
+
+const SHOWN = 14
+const GROUPS = [
+  ['in', 'Wholly inside'],
+  ['altered', 'With tensions that want to move'],
+  ['out', 'With notes outside, the nearest'],
+] as const
+
+interface Props {
+  readonly desk: Desk
+  readonly overlay: Overlay
+}
+
+const spotsServed = (desk: Desk, overlay: Overlay): readonly { readonly reading: Reading; readonly index: number }[] =>
+  desk.spots
+    .flatMap((s) =>
+      s.reading ? [{ reading: readOver(overlay, s.reading.place, desk.settings.weights), index: s.index }] : [],
+    )
+    .sort((a, b) => a.reading.fade - b.reading.fade)
+
+/** Over which chords, and where in this chart, the overlay serves too. */
+export const ElsewherePanel = ({ desk, overlay }: Props) => {
+  const { school, weights } = desk.settings
+  const served = useMemo(() => servesOver(overlay, school, weights), [overlay, school, weights])
+  const spots = useMemo(() => spotsServed(desk, overlay), [desk, overlay])
+  const lay = ({ chord }: Served) => {
+    const concert = desk.concert?.overlay.name
+    if (concert) laySketch(transposeChord(chord, reverse(desk.instrument.written)).symbol, concert)
+  }
+  return (
+    // biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls, and must be reached by keyboard
+    <section className={panels.panel} aria-label="Where else" tabIndex={0}>
+      <div className={panels.groups}>
+        <div>
+          <h3>In this chart, nearest first (fade, landing)</h3>
+          <div className={panels.chips}>
+            {spots.slice(0, SHOWN).map(({ reading, index }) => {
+              const s = desk.spots[index]
+              if (!s) return null
+              return (
+                <Button
+                  key={index}
+                  onClick={() =>
+                    go({
+                      bar: s.spot.bar,
+                      beat: s.beat,
+                      over: desk.concert?.overlay.name ?? null,
+                      home: null,
+                      sounds: null,
+                    })
+                  }
+                >
+                  {toGlyphs(reading.place.chord.symbol)}{' '}
+                  <small>
+                    bar {s.spot.bar}
+                    {s.beat > 1 ? `, beat ${beatText(s.beat)}` : ''}: {reading.fade}, {reading.landing ?? '–'}
+                  </small>
+                </Button>
+              )
+            })}
+          </div>
+        </div>
+        {GROUPS.map(([sits, words]) => {
+          const here = served.filter((s) => s.sits === sits).slice(0, SHOWN)
+          if (here.length === 0) return null
+          return (
+            <div key={sits}>
+              <h3>{words} (fade)</h3>
+              <div className={panels.chips}>
+                {here.map((s) => (
+                  <Button key={s.chord.symbol} onClick={() => lay(s)}>
+                    {toGlyphs(s.chord.symbol)} <small>{s.fade}</small>
+                  </Button>
+                ))}
+              </div>
+            </div>
+          )
+        })}
+      </div>
+    </section>
+  )
+}

@@ -1,0 +1,111 @@
+import { useVirtualizer } from '@tanstack/react-virtual'
+import { memo, useEffect, useMemo, useRef } from 'react'
+import {
+  type FamilyName,
+  readOver,
+  readOverlay,
+  type Place as Spotted,
+  toGlyphs,
+  type Weights,
+} from '../../../core/index.ts'
+import type { Ranking } from '../../../workers/start.ts'
+import { Multiple } from '../../figures/Multiple.tsx'
+import { overlayWords } from '../../figures/words.ts'
+import styles from './LayOver.module.css'
+
+interface RowProps {
+  readonly name: string
+  readonly family: FamilyName
+  readonly also: number
+  readonly place: Spotted
+  readonly weights: Weights
+}
+
+/** One overlay of the list: its picture, its name, what it is. */
+const Row = memo(({ name, family, also, place, weights }: RowProps) => {
+  const reading = useMemo(() => {
+    const read = readOverlay(name)
+    return read.ok ? readOver(read.value, place, weights) : null
+  }, [name, place, weights])
+  if (!reading) return null
+  return (
+    <>
+      <Multiple reading={reading} />
+      <span className={styles.words}>
+        <span className={styles.name}>{toGlyphs(name)}</span>
+        <span className={styles.what}>{overlayWords(reading.overlay, family, also)}</span>
+      </span>
+      <span className={styles.number}>
+        <span className={styles.unseen}>fade </span>
+        {reading.fade}
+      </span>
+      <span className={styles.number}>
+        <span className={styles.unseen}>lands </span>
+        {reading.landing ?? '–'}
+      </span>
+    </>
+  )
+})
+
+interface Props {
+  readonly ranking: Ranking
+  readonly index: number
+  readonly place: Spotted
+  readonly weights: Weights
+  readonly onLay: (name: string) => void
+}
+
+const ROW = 48
+
+/** Thousands of overlays, of which only those in view are drawn. */
+export const OverlayList = ({ ranking, index, place, weights, onLay }: Props) => {
+  const scroller = useRef<HTMLDivElement>(null)
+  const rows = useVirtualizer({
+    count: ranking.names.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW,
+    overscan: 2,
+  })
+  useEffect(() => {
+    if (index >= 0) rows.scrollToIndex(index)
+  }, [index, rows])
+  const idOf = (i: number): string => `overlay-${i}`
+  return (
+    <div
+      ref={scroller}
+      className={styles.list}
+      role="listbox"
+      aria-label="Overlays"
+      tabIndex={0}
+      aria-activedescendant={index >= 0 ? idOf(index) : undefined}
+    >
+      <div className={styles.all} style={{ height: rows.getTotalSize() }}>
+        {rows.getVirtualItems().map(({ index: i, start }) => {
+          const name = ranking.names[i] ?? ''
+          return (
+            // biome-ignore lint/a11y/useKeyWithClickEvents: the list is walked by the page's own arrow keys
+            <div
+              key={i}
+              id={idOf(i)}
+              role="option"
+              aria-selected={i === index}
+              aria-setsize={ranking.names.length}
+              aria-posinset={i + 1}
+              className={`${styles.row} ${i === index ? styles.chosen : ''}`}
+              style={{ transform: `translateY(${start}px)` }}
+              onClick={() => onLay(name)}
+            >
+              <Row
+                name={name}
+                family={ranking.families[i] ?? 'mode'}
+                also={ranking.also[i] ?? 0}
+                place={place}
+                weights={weights}
+              />
+            </div>
+          )
+        })}
+      </div>
+    </div>
+  )
+}

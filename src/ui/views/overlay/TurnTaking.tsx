@@ -1,0 +1,57 @@
+import { useState } from 'react'
+import { noteSentence, type Reading, toGlyphs } from '../../../core/index.ts'
+import { Slope } from '../../figures/Slope.tsx'
+import { hearNote } from '../../stores/actions.ts'
+import type { Desk } from '../../stores/desk.ts'
+import type { FigureId } from '../../stores/place.ts'
+import { NoteTable } from './NoteTable.tsx'
+import styles from './Picture.module.css'
+import { Played } from './Played.tsx'
+
+const SlopePlace = ({ reading, brief }: { readonly reading: Reading; readonly brief: boolean }) => {
+  const [chosen, setChosen] = useState<{ readonly of: Reading; readonly index: number } | null>(null)
+  const index = chosen?.of === reading ? chosen.index : null
+  const shown = reading.notes[index ?? reading.notes.indexOf(reading.worst)]
+  return (
+    <>
+      <div className={styles.figure}>
+        <p className={styles.axis} aria-hidden="true">
+          how far out →
+        </p>
+        <Slope
+          reading={reading}
+          chosen={index}
+          onChoose={(i) => setChosen({ of: reading, index: i })}
+          onHear={hearNote}
+        />
+      </div>
+      {shown && !(brief && index === null) && (
+        <p className={styles.sentence} aria-live="polite">
+          {toGlyphs(noteSentence(shown, reading))}
+        </p>
+      )}
+    </>
+  )
+}
+
+interface Props {
+  readonly figure: FigureId
+  readonly reading: Reading
+  readonly desk: Desk
+  /** Where room is short, a sentence only for the note in focus. */
+  readonly brief?: boolean
+}
+
+/** The pictures of one overlay that take turns: slope, keyboard, fretboard, staff; and the same as a table. */
+export const TurnTaking = ({ figure, reading, desk, brief = false }: Props) => {
+  switch (figure) {
+    case 'table':
+      return <NoteTable reading={reading} />
+    case 'keyboard':
+    case 'fretboard':
+    case 'staff':
+      return <Played figure={figure} reading={reading} desk={desk} />
+    default:
+      return <SlopePlace reading={reading} brief={brief} />
+  }
+}

@@ -1,0 +1,267 @@
+import { useMemo, useState } from 'react'
+import {
+  type Contents,
+  contentsOf,
+  nameOn,
+  type Overlay,
+  pitchClass,
+  placeOf,
+  plainNote,
+  readOver,
+  readOverlay,
+  repeatsOf,
+  reverse,
+  type Place as Spotted,
+  type StoodFor,
+  setOf,
+  toGlyphs,
+  transposeChord,
+  transposeOverlay,
+  transpositionsOf,
+  WHOLE_NECK,
+} from '../../../core/index.ts'
+import { Fretboard } from '../../figures/Fretboard.tsx'
+import { Keyboard } from '../../figures/Keyboard.tsx'
+import { tuningFrom } from '../../figures/neck.ts'
+import { CLEF_C } from '../../figures/register.ts'
+import { TabRow } from '../../figures/TabRow.tsx'
+import { Button } from '../../parts/Button.tsx'
+import { Select } from '../../parts/Select.tsx'
+import { laySketch } from '../../stores/actions.ts'
+import { copyTable } from '../../stores/copying.ts'
+import type { Desk } from '../../stores/desk.ts'
+import { pressPitch } from '../../stores/picking.ts'
+import { go } from '../../stores/place.ts'
+import type { ViewProps } from '../view.ts'
+import styles from './SymmetryView.module.css'
+import { diminishedIn, onRoot, SYMMETRIC, scaleInView, spotFor } from './scale.ts'
+
+const NUMBERS = [
+  'no',
+  'one',
+  'two',
+  'three',
+  'four',
+  'five',
+  'six',
+  'seven',
+  'eight',
+  'nine',
+  'ten',
+  'eleven',
+  'twelve',
+]
+const times = (n: number): string => NUMBERS[n] ?? String(n)
+
+const concertName = (overlay: Overlay, desk: Desk): string =>
+  transposeOverlay(overlay, reverse(desk.instrument.written)).name
+
+/** To the Desk with it, over the chord in view. */
+const sendToDesk = (overlay: Overlay, desk: Desk): void => go({ view: 'desk', over: concertName(overlay, desk) })
+
+const examine = (overlay: Overlay, desk: Desk): void => go({ scale: concertName(overlay, desk) })
+
+const Chip = ({
+  overlay,
+  desk,
+  words,
+}: {
+  readonly overlay: Overlay
+  readonly desk: Desk
+  readonly words?: string
+}) => <Button onClick={() => sendToDesk(overlay, desk)}>{toGlyphs(words ?? overlay.name)}</Button>
+
+/** Triads, sevenths and polychords the scale holds; each goes to the Desk. */
+const Held = ({ contents, desk }: { readonly contents: Contents; readonly desk: Desk }) => {
+  const { triads, sevenths, polychords } = contents
+  return (
+    <>
+      <section>
+        <h2>
+          Holds {triads.length} triads and {sevenths.length} sevenths
+        </h2>
+        <div className={styles.chips}>
+          {[...triads, ...sevenths].map((o) => (
+            <Chip key={o.name} overlay={o} desk={desk} words={o.name.replace(' arpeggio', '')} />
+          ))}
+        </div>
+      </section>
+      <section>
+        <h2>{polychords.length} polychords, upper | lower</h2>
+        <div className={styles.chips}>
+          {polychords.map(({ upper, lower }) => (
+            <Chip
+              key={`${upper.name}|${lower.name}`}
+              overlay={upper}
+              desk={desk}
+              words={`${upper.name}|${lower.name.replace(' arpeggio', '')}`}
+            />
+          ))}
+        </div>
+      </section>
+    </>
+  )
+}
+
+/** The dominants a diminished chord stands for, and what each hears in the scale. */
+const Dominants = ({ scale, desk }: { readonly scale: Overlay; readonly desk: Desk }) => {
+  const found = diminishedIn(scale, desk)
+  if (!found) return null
+  const { chord, stands } = found
+  const heard = ({ dominant }: StoodFor) =>
+    readOver(scale, placeOf(dominant, null, desk.settings.school), desk.settings.weights).notes
+  return (
+    <section>
+      <h2>Behind {toGlyphs(chord.symbol)} stand four dominants</h2>
+      <ul className={styles.dominants}>
+        {stands.map((s) => (
+          <li key={s.dominant.symbol}>
+            <Button
+              onClick={() =>
+                laySketch(transposeChord(s.dominant, reverse(desk.instrument.written)).symbol, concertName(scale, desk))
+              }
+            >
+              {toGlyphs(s.dominant.symbol)}
+            </Button>
+            <span>
+              {toGlyphs(
+                `${chord.root.name} is its ${s.bassDegree}; it hears ${heard(s)
+                  .map((n) => n.degree)
+                  .join(' ')}`,
+              )}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}
+
+const Choice = ({ scale, desk }: { readonly scale: Overlay; readonly desk: Desk }) => {
+  const roots = Array.from({ length: 12 }, (_, pc) => plainNote(pitchClass(pc)).name)
+  const root = roots.find((_, pc) => pc === scale.root.pc) ?? scale.root.name
+  const choose = (name: string) => {
+    const read = readOverlay(name)
+    if (read.ok) examine(read.value, desk)
+  }
+  return (
+    <div className={styles.choice}>
+      <Select
+        label="Root"
+        labelHidden
+        value={root}
+        options={roots.map((r) => ({ value: r, label: toGlyphs(r) }))}
+        onPick={(r) => choose(onRoot(r, scale))}
+      />
+      <Select
+        label="Scale"
+        labelHidden
+        value={scale.material?.name ?? ''}
+        options={[...SYMMETRIC, ...(scale.material && !SYMMETRIC.includes(scale.material) ? [scale.material] : [])].map(
+          (m) => ({ value: m.name, label: toGlyphs(m.name) }),
+        )}
+        onPick={(name) => {
+          const material = SYMMETRIC.find((m) => m.name === name)
+          if (material) choose(nameOn(scale.root.name, material))
+        }}
+      />
+      <Button tone="strong" onClick={() => sendToDesk(scale, desk)}>
+        To the Desk
+      </Button>
+    </div>
+  )
+}
+
+const Pictures = ({ scale, spot, desk }: { readonly scale: Overlay; readonly spot: Spotted; readonly desk: Desk }) => {
+  const [onNeck, setOnNeck] = useState(false)
+  const reading = useMemo(() => readOver(scale, spot, desk.settings.weights), [scale, spot, desk.settings.weights])
+  const repeats = repeatsOf(scale)
+  const marks = setOf(repeats.map((r) => r.root.pc))
+  const { clef, tuning, leftHanded } = desk.settings
+  const strings = useMemo(() => tuningFrom(tuning), [tuning])
+  return (
+    <section className={styles.pictures} aria-label="Where it repeats">
+      <div className={styles.line}>
+        <Button pressed={!onNeck} onClick={() => setOnNeck(false)}>
+          Keyboard
+        </Button>
+        <Button pressed={onNeck} onClick={() => setOnNeck(true)}>
+          Fretboard
+        </Button>
+        <span className={styles.soft}>
+          {repeats.length > 1
+            ? `It begins again at each ▾: ${repeats.map((r) => toGlyphs(r.root.name)).join(', ')}.`
+            : 'It begins again only at the octave.'}
+        </span>
+      </div>
+      <div className={styles.figure}>
+        {onNeck ? (
+          <Fretboard
+            reading={reading}
+            tuning={strings}
+            position={WHOLE_NECK}
+            leftHanded={leftHanded}
+            picking={false}
+            marks={marks}
+            onPress={pressPitch}
+          />
+        ) : (
+          <Keyboard reading={reading} low={CLEF_C[clef]} octaves={2} marks={marks} onPress={pressPitch} />
+        )}
+      </div>
+    </section>
+  )
+}
+
+const textOf = (scale: Overlay, c: Contents) => ({
+  title: `${scale.name}: ${scale.notes.map((n) => n.name).join(' ')}`,
+  heads: ['What', 'Which'],
+  rows: [
+    ['comes back after', `${c.periodSemitones} semitones`],
+    ['triads', c.triads.map((t) => t.name).join(', ')],
+    ['sevenths', c.sevenths.map((t) => t.name).join(', ')],
+    ['polychords', c.polychords.map((p) => `${p.upper.name}|${p.lower.name}`).join(', ')],
+  ],
+})
+
+/** What a symmetric scale holds, where it repeats, and which dominants stand behind a diminished chord. */
+const SymmetryView = ({ place, desk }: ViewProps) => {
+  const scale = scaleInView(place, desk)
+  const contents = useMemo(() => contentsOf(scale), [scale])
+  const spot = spotFor(scale, desk)
+  const others = transpositionsOf(scale)
+  const { periodSemitones: period } = contents
+  const isWholeTone = period === 2
+  return (
+    <div className={styles.view}>
+      <div className={styles.left}>
+        <h1>{toGlyphs(scale.name)}</h1>
+        <Choice scale={scale} desk={desk} />
+        <TabRow notes={readOver(scale, spot, desk.settings.weights).notes} label={scale.name} />
+        <p>
+          {period === 12
+            ? 'It comes back only at the octave: twelve different ones.'
+            : `It comes back every ${times(period)} ${period === 1 ? 'semitone' : 'semitones'}, so there ${period === 1 ? 'is only one' : `are only ${times(period)} different ones`}.`}{' '}
+          <span className={styles.soft}>Read over {toGlyphs(spot.chord.symbol)}.</span>
+        </p>
+        <div className={styles.chips}>
+          {others.map((o, i) => (
+            <Button key={o.name} pressed={i === 0} onClick={() => examine(o, desk)}>
+              {toGlyphs(isWholeTone && i === 1 ? `the other one: ${o.name}` : o.name)}
+            </Button>
+          ))}
+        </div>
+        <Dominants scale={scale} desk={desk} />
+      </div>
+      <div className={styles.right}>
+        <Pictures scale={scale} spot={spot} desk={desk} />
+        <div className={styles.held}>
+          <Held contents={contents} desk={desk} />
+          <Button onClick={() => void copyTable(textOf(scale, contents))}>Copy as text</Button>
+        </div>
+      </div>
+    </div>
+  )
+}
+
+export default SymmetryView

@@ -1,0 +1,4 @@
+import { expose } from 'comlink'
+import { ranking } from './ranking.ts'
+
+expose({ ranking })
