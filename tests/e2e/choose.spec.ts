@@ -85,9 +85,7 @@ test('filters answer at each key, live in the address, and say which to drop whe
   await page.getByRole('button', { name: 'Clear' }).click()
   await expect.poll(count).toBeGreaterThan(5000)
   await page.getByLabel('Order').selectOption('landing')
-  await expect
-    .poll(async () => Number(/\d+$/.exec((await rows(page).first().textContent()) ?? '')))
-    .toBeGreaterThan(80)
+  await expect.poll(async () => Number(/\d+$/.exec((await rows(page).first().textContent()) ?? ''))).toBeGreaterThan(80)
 })
 
 test('a question about pairs or about degrees goes to where it is answered', async ({ page }) => {

@@ -14,6 +14,8 @@ const fill = async (address: string): Promise<void> => {
 
 const server = serverOfFile(fill)
 
+const FIGURES = ['slope', 'keyboard', 'fretboard', 'staff', 'table', 'why', 'compare', 'elsewhere', 'chord']
+
 const findings = async (page: Page): Promise<readonly string[]> => {
   const { violations } = await new AxeBuilder({ page }).analyze()
   return violations.flatMap((v) => v.nodes.map((n) => `${v.id}: ${n.target.join(' ')}`))
@@ -23,19 +25,23 @@ for (const look of ['light', 'dark'] as const)
   test.describe(look === 'dark' ? 'in club' : 'in light', () => {
     test.use({ colorScheme: look })
 
-    test('nothing stands in the way of anyone: empty, loaded, wrong, gone, set-up, legend', async ({ page }) => {
+    test('nothing stands in the way of anyone: empty, loaded, wrong, gone', async ({ page }) => {
       const own = emptyData()
       const fresh = await startServer(own)
       const said = complaints(page)
-      await open(page, fresh.address)
-      await expect(page.getByRole('heading', { name: 'Lay something over a chord' })).toBeVisible()
-      expect(await findings(page)).toEqual([])
+      for (const view of ['desk', 'pairs', 'symmetry', 'stand', 'set-up']) {
+        await open(page, `${fresh.address}${view}`)
+        await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+        expect(await findings(page), `${view}, empty`).toEqual([])
+      }
       await fill(fresh.address)
-      await open(page, `${fresh.address}desk?bar=3&beat=3&over=Ab+whole-half`)
-      await expect(page.getByRole('heading', { name: 'A♭ whole-half' })).toBeVisible()
-      expect(await findings(page)).toEqual([])
-      await page.getByRole('button', { name: 'Table', exact: true }).click()
-      expect(await findings(page)).toEqual([])
+      for (const figure of FIGURES) {
+        await open(page, `${fresh.address}desk?bar=3&beat=3&over=Ab+whole-half&tray=Ab&tray=B%2B&figure=${figure}`)
+        await expect(page.getByRole('heading', { name: 'A♭ whole-half' })).toBeVisible()
+        await expect(page.getByRole('listbox', { name: 'Overlays' })).toBeVisible()
+        if (figure === 'staff') await expect(page.getByRole('group', { name: 'Staff' })).toBeVisible()
+        expect(await findings(page), figure).toEqual([])
+      }
       await ask(page, 'Bb foo over Eb7')
       await expect(page.getByRole('alert')).toBeVisible()
       expect(await findings(page)).toEqual([])
@@ -45,14 +51,38 @@ for (const look of ['light', 'dark'] as const)
       await open(page, `${fresh.address}desk?chart=gone`)
       await expect(page.getByRole('alert')).toContainText('not here any more')
       expect(await findings(page)).toEqual([])
-      await open(page, `${fresh.address}set-up`)
-      expect(await findings(page)).toEqual([])
-      await page.keyboard.press('?')
-      await expect(page.getByRole('dialog', { name: 'Shapes and keys' })).toBeVisible()
-      expect(await findings(page)).toEqual([])
       expect(said).toEqual([])
       await fresh.end()
       removeData(own)
+    })
+
+    test('nor in pairs, symmetry, stand, set-up and the dialogs', async ({ page }) => {
+      const said = complaints(page)
+      const seen = async (what: string) => expect(await findings(page), what).toEqual([])
+      for (const part of ['map', 'derive', 'play']) {
+        await open(page, `${server.address}pairs?bar=3&beat=3&over=Ab+%26+Bb%2B&distance=2&part=${part}`)
+        if (part === 'play') await expect(page.getByRole('group', { name: 'Staff' })).toBeVisible()
+        await seen(part)
+      }
+      for (const path of ['symmetry?bar=3&beat=3&scale=F+half-whole', 'stand?bar=3&beat=3&over=Ab+altered', 'set-up']) {
+        await open(page, server.address + path)
+        await seen(path)
+      }
+      await page.keyboard.press('?')
+      await expect(page.getByRole('dialog', { name: 'Shapes and keys' })).toBeVisible()
+      await seen('legend')
+      await open(page, `${server.address}desk?bar=3&beat=3&hold=9&avoid=11&fadeMin=99`)
+      await expect(page.getByText('Nothing can match')).toBeVisible()
+      await page.getByRole('button', { name: 'More' }).click()
+      await seen('filters')
+      await page.keyboard.press('o')
+      await expect(page.getByRole('dialog', { name: 'School' })).toBeVisible()
+      await seen('school')
+      await page.keyboard.press('Escape')
+      await page.getByRole('button', { name: 'Print' }).click()
+      await expect(page.locator('.paper').getByRole('group')).toHaveCount(12)
+      await seen('print')
+      expect(said).toEqual([])
     })
   })
 
@@ -95,23 +125,39 @@ test('an injected inline script is refused', async ({ page }) => {
   expect(ran).toEqual(['refused', false])
 })
 
-test('at 360 wide nothing sticks out and everything is in reach', async ({ page }) => {
-  await page.setViewportSize({ width: 360, height: 760 })
-  await open(page, `${server.address}desk?bar=3&beat=3&over=Ab+whole-half`)
-  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360)
-  for (const name of ['Keep', 'Hear', 'Play', 'Undo'])
-    await expect(page.getByRole('button', { name, exact: true })).toBeVisible()
-  const small = await page.evaluate(() =>
-    [...document.querySelectorAll('body *')]
-      .filter(
-        (e) =>
-          [...e.childNodes].some((c) => c.nodeType === 3 && c.textContent?.trim()) && e.getClientRects().length > 0,
+const PLACES = [
+  'desk?bar=3&beat=3&over=Ab+whole-half',
+  ...FIGURES.slice(1).map((f) => `desk?bar=3&beat=3&over=Ab+whole-half&tray=Ab&tray=B%2B&figure=${f}`),
+  ...['map', 'derive', 'play'].map((p) => `pairs?bar=3&beat=3&over=Ab+%26+Bb%2B&distance=2&part=${p}`),
+  'symmetry?bar=3&beat=3&scale=F+half-whole',
+  'stand?bar=3&beat=3&over=Ab+altered',
+  'set-up',
+]
+
+for (const width of [360, 768, 1280])
+  test(`at ${width} wide nothing sticks out, and no type is too small`, async ({ page }) => {
+    await page.setViewportSize({ width, height: 760 })
+    for (const place of PLACES) {
+      await open(page, server.address + place)
+      if (/staff|play/.test(place)) await expect(page.getByRole('group', { name: 'Staff' })).toBeVisible()
+      expect(await page.evaluate(() => document.documentElement.scrollWidth), place).toBeLessThanOrEqual(width)
+      const small = await page.evaluate(() =>
+        [...document.querySelectorAll('body *')]
+          .filter(
+            (e) =>
+              [...e.childNodes].some((c) => c.nodeType === 3 && c.textContent?.trim()) &&
+              e.getClientRects().length > 0 &&
+              !e.closest('[aria-hidden="true"]:has(.vf-stave)'),
+          )
+          .map((e) => {
+            const drawn = e instanceof SVGTextElement ? (e.getScreenCTM()?.a ?? 1) : 1
+            return { text: e.textContent ?? '', size: Number.parseFloat(getComputedStyle(e).fontSize) * drawn }
+          })
+          .filter(({ size }) => size < 12.9),
       )
-      .map((e) => {
-        const drawn = e instanceof SVGTextElement ? (e.getScreenCTM()?.a ?? 1) : 1
-        return { text: e.textContent ?? '', size: Number.parseFloat(getComputedStyle(e).fontSize) * drawn }
-      })
-      .filter(({ size }) => size < 12.9),
-  )
-  expect(small).toEqual([])
-})
+      expect(small, place).toEqual([])
+    }
+    await open(page, server.address + PLACES[0])
+    for (const name of ['Keep', 'Hear', 'Play', 'Undo'])
+      await expect(page.getByRole('button', { name, exact: true })).toBeVisible()
+  })

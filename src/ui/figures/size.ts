@@ -1,4 +1,4 @@
-import { type RefObject, useEffect, useRef, useState } from 'react'
+import { type RefObject, useLayoutEffect, useRef, useState } from 'react'
 
 export interface Size {
   readonly w: number
@@ -9,14 +9,15 @@ export interface Size {
 export const useSize = <E extends Element>(): readonly [RefObject<E | null>, Size | null] => {
   const ref = useRef<E>(null)
   const [size, setSize] = useState<Size | null>(null)
-  useEffect(() => {
+  useLayoutEffect(() => {
     const box = ref.current
     if (!box) return
-    const observer = new ResizeObserver(([entry]) => {
-      if (!entry) return
-      const { width, height } = entry.contentRect
-      setSize((before) => (before?.w === width && before.h === height ? before : { w: width, h: height }))
-    })
+    const measure = () => {
+      const { clientWidth: w, clientHeight: h } = box
+      setSize((before) => (before?.w === w && before.h === h ? before : { w, h }))
+    }
+    measure()
+    const observer = new ResizeObserver(measure)
     observer.observe(box)
     return () => observer.disconnect()
   }, [])

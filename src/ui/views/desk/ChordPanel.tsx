@@ -44,9 +44,9 @@ const Sounds = ({ desk, reading, weights }: Props & { readonly weights: Weights 
   const differ = disagreements(there, reading)
   return (
     <div>
-      <h3>
+      <h2>
         {toGlyphs(imagined.symbol)} is imagined, {toGlyphs(desk.sounding.symbol)} sounds
-      </h3>
+      </h2>
       {differ.length === 0 && <p>They agree on every note.</p>}
       {differ.map((d) => (
         <p key={d.name}>
@@ -74,7 +74,7 @@ export const ChordPanel = ({ desk, reading }: Props) => {
       <div className={panels.groups}>
         <Sounds desk={desk} reading={reading} weights={weights} />
         <div>
-          <h3>From each chord tone, the home scale is</h3>
+          <h2>From each chord tone, the home scale is</h2>
           <div className={panels.chips}>
             {chordToneModes(place).map((m) =>
               m.mode ? (
@@ -89,7 +89,7 @@ export const ChordPanel = ({ desk, reading }: Props) => {
           </div>
         </div>
         <div>
-          <h3>Triads on top, furthest in first (fade)</h3>
+          <h2>Triads on top, furthest in first (fade)</h2>
           <div className={panels.chips}>
             {upper.slice(0, UPPER_SHOWN).map((r) => (
               <Lay
@@ -103,7 +103,7 @@ export const ChordPanel = ({ desk, reading }: Props) => {
         </div>
         <div>
           <div className={panels.line}>
-            <h3>The home scale in</h3>
+            <h2>The home scale in</h2>
             {KINDS.map((k) => (
               <Button key={k} pressed={k === kind} onClick={() => setKind(k)}>
                 {k}
@@ -120,7 +120,7 @@ export const ChordPanel = ({ desk, reading }: Props) => {
           </div>
         </div>
         <div>
-          <h3>Which tension would change the home scale</h3>
+          <h2>Which tension would change the home scale</h2>
           <p>
             {tensionEffects(place)
               .map((t) => toGlyphs(`${t.tension} ${t.changes ? `makes it ${t.scale}` : 'keeps it'}`))

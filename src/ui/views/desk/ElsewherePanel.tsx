@@ -49,7 +49,7 @@ export const ElsewherePanel = ({ desk, overlay }: Props) => {
     <section className={panels.panel} aria-label="Where else" tabIndex={0}>
       <div className={panels.groups}>
         <div>
-          <h3>In this chart, nearest first (fade, landing)</h3>
+          <h2>In this chart, nearest first (fade, landing)</h2>
           <div className={panels.chips}>
             {spots.slice(0, SHOWN).map(({ reading, index }) => {
               const s = desk.spots[index]
@@ -82,7 +82,7 @@ export const ElsewherePanel = ({ desk, overlay }: Props) => {
           if (here.length === 0) return null
           return (
             <div key={sits}>
-              <h3>{words} (fade)</h3>
+              <h2>{words} (fade)</h2>
               <div className={panels.chips}>
                 {here.map((s) => (
                   <Button key={s.chord.symbol} onClick={() => lay(s)}>

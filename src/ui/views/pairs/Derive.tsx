@@ -102,7 +102,7 @@ const Step = ({
       {n}
     </span>
     <div>
-      <h3>{title}</h3>
+      <h2>{title}</h2>
       {children}
     </div>
   </li>
@@ -182,7 +182,7 @@ export const Derive = ({ place, desk, spot }: Props) => {
       </ol>
       {derived.all.length > 0 && (
         <>
-          <h3>Leave out another note</h3>
+          <h2>Leave out another note</h2>
           <ul className={styles.omissions}>
             {derived.all.map((o) => {
               const now = o.note.pc === dropped?.omission.note.pc

@@ -26,7 +26,7 @@ const Far = ({ reading, desk }: { readonly reading: Reading; readonly desk: Desk
   return (
     <>
       <section className={styles.facts} aria-label="Chord" aria-live="polite">
-        <p className={styles.chord}>{toGlyphs(reading.place.chord.symbol)}</p>
+        <h1 className={styles.chord}>{toGlyphs(reading.place.chord.symbol)}</h1>
         <p className={styles.overlay}>{toGlyphs(reading.overlay.name)}</p>
         <p className={styles.figures}>
           fade <strong>{reading.fade}</strong>
