@@ -141,21 +141,22 @@ for (const width of [360, 768, 1280])
       await open(page, server.address + place)
       if (/staff|play/.test(place)) await expect(page.getByRole('group', { name: 'Staff' })).toBeVisible()
       expect(await page.evaluate(() => document.documentElement.scrollWidth), place).toBeLessThanOrEqual(width)
-      const small = await page.evaluate(() =>
-        [...document.querySelectorAll('body *')]
-          .filter(
-            (e) =>
-              [...e.childNodes].some((c) => c.nodeType === 3 && c.textContent?.trim()) &&
-              e.getClientRects().length > 0 &&
-              !e.closest('[aria-hidden="true"]:has(.vf-stave)'),
-          )
-          .map((e) => {
-            const drawn = e instanceof SVGTextElement ? (e.getScreenCTM()?.a ?? 1) : 1
-            return { text: e.textContent ?? '', size: Number.parseFloat(getComputedStyle(e).fontSize) * drawn }
-          })
-          .filter(({ size }) => size < 12.9),
-      )
-      expect(small, place).toEqual([])
+      const small = () =>
+        page.evaluate(() =>
+          [...document.querySelectorAll('body *')]
+            .filter(
+              (e) =>
+                [...e.childNodes].some((c) => c.nodeType === 3 && c.textContent?.trim()) &&
+                e.getClientRects().length > 0 &&
+                !e.closest('[aria-hidden="true"]:has(.vf-stave)'),
+            )
+            .map((e) => {
+              const drawn = e instanceof SVGTextElement ? (e.getScreenCTM()?.a ?? 1) : 1
+              return { text: e.textContent ?? '', size: Number.parseFloat(getComputedStyle(e).fontSize) * drawn }
+            })
+            .filter(({ size }) => size < 12.9),
+        )
+      await expect.poll(small, { message: place }).toEqual([])
     }
     await open(page, server.address + PLACES[0])
     for (const name of ['Keep', 'Hear', 'Play', 'Undo'])
