@@ -6,11 +6,21 @@ import { join } from 'node:path'
 import { ensureChromium } from './chromium.mjs'
 import { ensureBuilt, ensureInstalled, ROOT } from './prepare.mjs'
 
+const at = (name, path, look = 'light', width = 1280, height = 800) => ({ name, path, look, width, height })
+const PAIR = 'bar=15&beat=3&over=F+%26+G%2B'
 const SHOTS = [
-  { name: 'desk', path: 'desk?bar=13&beat=1&over=G+dorian', look: 'light', width: 1280, height: 800 },
-  { name: 'desk-club', path: 'desk?bar=13&beat=1&over=G+dorian', look: 'dark', width: 1280, height: 800 },
-  { name: 'desk-360', path: 'desk?bar=13&beat=1&over=G+dorian', look: 'light', width: 360, height: 760 },
-  { name: 'setup', path: 'set-up', look: 'light', width: 1280, height: 800 },
+  at('desk', 'desk?bar=13&beat=1&over=G+dorian'),
+  at('desk-club', 'desk?bar=13&beat=1&over=G+dorian', 'dark'),
+  at('desk-360', 'desk?bar=13&beat=1&over=G+dorian', 'light', 360, 760),
+  at('desk-keyboard', `desk?${PAIR}&figure=keyboard&hold=9%2C%2311&avoid=11`),
+  at('desk-fretboard', `desk?${PAIR}&figure=fretboard`),
+  at('desk-staff', `desk?${PAIR}&figure=staff`),
+  at('pairs', `pairs?${PAIR}&distance=2`),
+  at('pairs-derive', `pairs?${PAIR}&part=derive`),
+  at('pairs-play', `pairs?${PAIR}&part=play`),
+  at('symmetry', 'symmetry?bar=15&beat=3&scale=Eb+half-whole'),
+  at('stand-club', 'stand?bar=13&beat=1&over=G+dorian', 'dark'),
+  at('setup', 'set-up'),
 ]
 
 await ensureInstalled()
@@ -43,6 +53,7 @@ for (const { name, path, look, width, height } of SHOTS) {
   await page.goto(address + path)
   await page.waitForSelector('html[data-ready]')
   await page.evaluate(() => document.fonts.ready)
+  await page.waitForTimeout(800)
   await page.screenshot({ path: join(ROOT, `docs/screenshots/${name}.png`) })
   await page.close()
 }

@@ -26,7 +26,7 @@ interface Props {
   readonly label: string
 }
 
-/** A chord's own scale in a row on the home line: its notes as the chord hears them, each with its role's outline. */
+/** A scale in a row on the home line: its notes, each with its role's outline. */
 export const TabRow = ({ notes, label }: Props) => {
   const { step, tab, type } = sizesFor(notes.length)
   const width = notes.length * step + 4
@@ -36,7 +36,7 @@ export const TabRow = ({ notes, label }: Props) => {
       viewBox={`0 0 ${width} ${HIGH + 4}`}
       width={width}
       role="img"
-      aria-label={`${label}: ${notes.map((n) => `${toGlyphs(n.heard.name)} ${toGlyphs(n.degree)}`).join(', ')}`}
+      aria-label={`${label}: ${notes.map((n) => `${toGlyphs(n.note.name)} ${toGlyphs(n.degree)}`).join(', ')}`}
     >
       {notes.map((n, i) => {
         const look = tabLook(n)
@@ -47,7 +47,7 @@ export const TabRow = ({ notes, label }: Props) => {
             <path className={styles.tab} d={tabPath(look, x, 2, w, HIGH)} />
             {look.doubled && <path className={styles.double} d={`M${x + 4},7 H${x + w - 4}`} />}
             <text className={styles.text} fontSize={type} x={x + w / 2} y={25}>
-              {toGlyphs(n.heard.name)}
+              {toGlyphs(n.note.name)}
             </text>
             <text className={styles.text} fontSize={type} x={x + w / 2} y={41}>
               {toGlyphs(n.degree)}

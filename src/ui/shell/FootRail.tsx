@@ -10,6 +10,7 @@ import { type Boot, startSession, useKept, usePlace } from '../stores/session.ts
 import styles from './FootRail.module.css'
 import { HearControls } from './HearControls.tsx'
 import { Legend } from './Legend.tsx'
+import { useLive } from './live.ts'
 import { Notices } from './Notices.tsx'
 import { PrintDialog } from './PrintDialog.tsx'
 import { toggleLegend } from './shell-actions.ts'
@@ -17,6 +18,7 @@ import { toggleLegend } from './shell-actions.ts'
 /** Views, sound, and what the pedal does now. */
 export const FootRail = ({ boot }: { readonly boot: Boot }) => {
   startSession(boot)
+  useLive()
   const place = usePlace(boot)
   const desk = deskAt(place, useKept(boot))
   const hearing = useStore($hearing)

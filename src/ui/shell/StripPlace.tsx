@@ -2,11 +2,13 @@ import { Strip } from '../figures/Strip.tsx'
 import { goToSpot } from '../stores/actions.ts'
 import { deskAt } from '../stores/desk.ts'
 import { type Boot, startSession, useKept, usePlace } from '../stores/session.ts'
+import { useLive } from './live.ts'
 import styles from './StripPlace.module.css'
 
 /** The strip on top of every working screen; it keeps its shape while a chart loads and where none is open. */
 export const StripPlace = ({ boot }: { readonly boot: Boot }) => {
   startSession(boot)
+  useLive()
   const place = usePlace(boot)
   const kept = useKept(boot)
   const desk = deskAt(place, kept)

@@ -11,6 +11,7 @@ import { type Boot, startSession, useKept, usePlace } from '../stores/session.ts
 import { AskBar } from './AskBar.tsx'
 import { InstrumentBar } from './InstrumentBar.tsx'
 import { listenForKeys } from './listen.ts'
+import { useLive } from './live.ts'
 import styles from './TopBar.module.css'
 
 const Brand = () => (
@@ -31,9 +32,7 @@ export const TopBar = ({ boot }: { readonly boot: Boot }) => {
   const desk = deskAt(place, kept)
   const { look } = desk.settings
   useEffect(() => listenForKeys(() => deskNow()?.settings.keys !== 'off'), [])
-  useEffect(() => {
-    document.documentElement.dataset.ready = 'yes'
-  }, [])
+  useLive()
   useEffect(() => {
     if (look === 'system') delete document.documentElement.dataset.look
     else document.documentElement.dataset.look = look

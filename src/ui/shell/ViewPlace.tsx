@@ -3,6 +3,7 @@ import { Component, type ReactNode, useEffect } from 'react'
 import { Button } from '../parts/Button.tsx'
 import { deskAt } from '../stores/desk.ts'
 import { type Boot, startSession, useKept, usePlace } from '../stores/session.ts'
+import { useLive } from './live.ts'
 import styles from './ViewPlace.module.css'
 import { $viewsLoaded, loadView, viewIfLoaded } from './views.ts'
 
@@ -26,6 +27,7 @@ class Guard extends Component<{ readonly children: ReactNode }, { readonly faile
 
 export const ViewPlace = ({ boot }: { readonly boot: Boot }) => {
   startSession(boot)
+  useLive()
   const place = usePlace(boot)
   const kept = useKept(boot)
   const View = viewIfLoaded(place.view)

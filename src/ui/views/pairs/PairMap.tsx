@@ -137,7 +137,7 @@ export const PairMap = ({ spot, weights, at, distance, onGo }: Props) => {
         </tbody>
       </table>
       <p className={styles.hint}>
-        Fade above, landing below, of the pair furthest in. Arrows walk, 1 to 6 set the distance.{' '}
+        Fade above, landing below, of the pair furthest in.{' '}
         <Button onClick={() => void copyTable(text())}>Copy as text</Button>
       </p>
     </section>

@@ -31,7 +31,7 @@ const Facts = ({ reading, desk }: { readonly reading: Reading; readonly desk: De
         <p key={g.name}>
           <strong>{toGlyphs(g.name)}</strong> {i === 0 ? 'solid' : 'hollow'}:{' '}
           {readOver(g, reading.place, desk.settings.weights)
-            .notes.map((n) => toGlyphs(`${n.heard.name} ${n.degree}`))
+            .notes.map((n) => toGlyphs(`${n.note.name} ${n.degree}`))
             .join(', ')}
         </p>
       ))}
@@ -39,7 +39,7 @@ const Facts = ({ reading, desk }: { readonly reading: Reading; readonly desk: De
         <span>
           {shared.length === 0
             ? 'They share no note. '
-            : `They share ${shared.map((n) => toGlyphs(n.heard.name)).join(' and ')}. `}
+            : `They share ${shared.map((n) => toGlyphs(n.note.name)).join(' and ')}. `}
           {parents.length > 0 ? 'Out of' : 'Out of no scale of the catalogue.'}
         </span>
         {parents.slice(0, PARENTS_SHOWN).map(({ scale, omitted }) => (
