@@ -18,6 +18,7 @@ module.exports = {
     only('stores-look-down', '^src/ui/stores/', '^src/(ui/(stores|figures)|workers|sound|core)/'),
     only('views-look-down', '^src/ui/views/', '^src/(ui/(views|stores|figures|parts)|workers|sound|core)/'),
     only('shell-looks-down', '^src/ui/shell/', '^src/(ui|workers|sound|core)/'),
+    only('formats-look-down', '^src/formats/', '^src/(formats|core)/'),
     only('server-looks-down', '^src/server/', '^src/(server|formats|core)/'),
     { name: 'views-do-not-know-each-other', severity: 'error', from: { path: '^src/ui/views/([^/]+)/' }, to: { path: '^src/ui/views/[^/]+/', pathNot: '^src/ui/views/($1|overlay)/' } },
   ],

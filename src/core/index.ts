@@ -1,12 +1,37 @@
 /** The one door of the core. Nothing here knows a screen, a server or a clock. */
 export { printQuestion, type Question, readQuestion } from './ask/question.ts'
-export { transposeChart, transposeChord, transposeOverlay, transposeQuestion } from './ask/transpose-question.ts'
-export { barTicks, beatOf, beatsOf, type Chart, keyName, type Spot, spotsOf } from './chart/chart.ts'
+export {
+  transposeChart,
+  transposeChartText,
+  transposeChord,
+  transposeHarmony,
+  transposeJob,
+  transposeOverlay,
+  transposeQuestion,
+} from './ask/transpose-question.ts'
+export { type AnalysedSpot, type Analysis, analyseChart, type Override, splitChart } from './chart/analyse.ts'
+export { CHAIN_KINDS, type Chain } from './chart/chains.ts'
+export {
+  barTicks,
+  beatOf,
+  beatsOf,
+  beatTicks,
+  type Chart,
+  type Key,
+  keyName,
+  type Metre,
+  type Spot,
+  spotsOf,
+  type WrittenBar,
+} from './chart/chart.ts'
 export { type SpotInChart, spotsInChart } from './chart/context.ts'
-export { type Job, jobFromNext, jobName } from './chart/job.ts'
-export { readChart } from './chart/read-chart.ts'
-export { type Chord, degreeOver, guidesOf, type Harmony, heardOver, tonesOf } from './chord/chord.ts'
+export { type Job, jobFromNext, jobName, PLAIN_JOBS, POINTING_JOBS, readJob } from './chart/job.ts'
+export { lineAndColumn, mendedText, proposeMend, type TextMend } from './chart/mend.ts'
+export { printChart } from './chart/print-chart.ts'
+export { type Checked, checkChart, HEADERS, readChart, readKey } from './chart/read-chart.ts'
+export { type Chord, degreeOver, guidesOf, type Harmony, heardOver, NO_CHORD, tonesOf } from './chord/chord.ts'
 export { readChord, readHarmony } from './chord/parse.ts'
+export { USUAL_SPELLINGS as CHORD_SPELLINGS } from './chord/spellings.ts'
 export {
   type Fret,
   fretsIn,
@@ -44,8 +69,17 @@ export { INSTRUMENTS, type Instrument, type InstrumentId, instrument } from './p
 export { type Note, plainNote, readNote } from './pitch/note.ts'
 export { has, rotate, setOf } from './pitch/pcset.ts'
 export { atOrAbove, type Pitch, upwards } from './pitch/register.ts'
-export { type Interval, reverse, UNISON } from './pitch/transpose.ts'
-export { type Midi, midi, type PcSet, type PitchClass, pitchClass, TICKS_PER_QUARTER } from './pitch/units.ts'
+export { chordInterval, type Interval, reverse, UNISON, writtenRoot } from './pitch/transpose.ts'
+export {
+  type Midi,
+  midi,
+  type PcSet,
+  type PitchClass,
+  pitchClass,
+  TICKS_PER_QUARTER,
+  type Ticks,
+  ticks,
+} from './pitch/units.ts'
 export {
   type Candidate,
   candidatesOver,
@@ -82,6 +116,7 @@ export { motionBetween, type Seam, seamBetween } from './reading/seam.ts'
 export { landingSentence, listed, noteSentence, readingSentence, statesSentence } from './reading/sentence.ts'
 export { disagreements, type Served, servesOver, sitsOf, tensionEffects } from './reading/serves.ts'
 export { STACKS, stacksOf } from './reading/stacks.ts'
+export { type Join, type Stretch, stretchesOf } from './reading/stretches.ts'
 export { DEFAULT_WEIGHTS, type Weights } from './reading/weights.ts'
 export { type NoteWhy, type Why, whyOf } from './reading/why.ts'
 export { fail, ok, type Result, type TextError, type TextErrorCode } from './result.ts'

@@ -110,6 +110,49 @@ const SKETCH = {
     )
     .required(),
 }
+const ANALYSIS = {
+  key: name,
+  bars: Joi.array()
+    .items(
+      Joi.object({
+        number: whole,
+        section: maybe(Joi.string()),
+        chords: Joi.array()
+          .items(
+            Joi.object({
+              symbol: name,
+              beat: Joi.number().required(),
+              beats: Joi.number().required(),
+              key: maybe(Joi.string()),
+              degree: maybe(Joi.string()),
+              job: maybe(Joi.string()),
+              target: maybe(Joi.string()),
+              resolves: flag,
+              home: maybe(Joi.string()),
+              reason: Joi.string().allow('').required(),
+              dominants: Joi.array().items(Joi.string()),
+            }),
+          )
+          .required(),
+      }),
+    )
+    .required(),
+  chains: Joi.array()
+    .items(Joi.object({ kind: name, fromBar: whole, toBar: whole, target: maybe(Joi.string()) }))
+    .required(),
+  stretches: Joi.array()
+    .items(
+      Joi.object({
+        scale: name,
+        fromBar: whole,
+        toBar: whole,
+        joins: Joi.array()
+          .items(Joi.object({ from: name, to: name }))
+          .required(),
+      }),
+    )
+    .required(),
+}
 const kind = (of: string) => Joi.string().valid(of).required()
 const groups = Joi.array()
   .items(Joi.object({ notes: names, triad: maybe(Joi.string()), inversion: maybe(Joi.number().integer()) }))
@@ -145,6 +188,7 @@ export const ANSWERS = {
       .required(),
   }),
   name: Joi.object({ equal: names, within: names, holds: names }),
+  'charts/analyse': Joi.object(ANALYSIS),
   health: Joi.object({ status: kind('ok'), version: name, schema: whole }),
 } as const
 

@@ -1,4 +1,5 @@
 import {
+  analyseChart,
   beatOf,
   beatsOf,
   type Chart,
@@ -24,7 +25,6 @@ import {
   rotate,
   roughnessOver,
   type StoodFor,
-  spotsInChart,
   tonesOf,
   type Weights,
 } from '../core/index.ts'
@@ -143,7 +143,7 @@ export const materialAnswer = (overlay: Overlay, contents: Contents = contentsOf
 
 /** A chart typed as a question: each chord with its place and its job as far as the next chord tells. */
 export const chartAnswer = (chart: Chart, text: string) => {
-  const inChart = spotsInChart(chart, false)
+  const inChart = analyseChart(chart, false).spots
   return {
     text,
     key: chart.key === null ? null : keyName(chart.key),

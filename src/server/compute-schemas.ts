@@ -5,10 +5,14 @@ import {
   FAMILY_NAMES,
   type FamilyName,
   isDegree,
+  type Override,
+  readJob,
+  readOverlay,
   SCHOOL_CHOICES,
   type School,
   type Weights,
 } from '../core/index.ts'
+import { CHART_FORMATS, type ChartFormat } from '../formats/chart-formats.ts'
 import type { Judges } from './rankings.ts'
 
 const text = (max: number) => Joi.string().allow('').max(max)
@@ -53,6 +57,34 @@ const WEIGHTS = Joi.object({
   altered: Joi.object(Object.fromEntries(['#11', 'b13', '#9', 'b9'].map((name) => [name, weight.required()]))),
 })
 
+const job = text(60).custom((value: string, helpers: CustomHelpers) =>
+  readJob(value) ? value : helpers.message({ custom: `{{#label}}: ${value} is no job` }),
+)
+const scale = text(200).custom((value: string, helpers: CustomHelpers) => {
+  const read = readOverlay(value)
+  return read.ok && read.value.material ? value : helpers.message({ custom: `{{#label}}: ${value} is no scale` })
+})
+/** What the player says about single chords; names are checked, and stay names. */
+export const KEPT_OVERRIDES = Joi.array()
+  .items(
+    Joi.object({
+      bar: Joi.number().integer().min(0).required(),
+      beat: Joi.number().min(1).required(),
+      job,
+      home: scale,
+      split: Joi.number().min(1),
+    }),
+  )
+  .max(2000)
+  .allow(null)
+  .default([])
+
+interface KeptOverride extends Omit<Override, 'job'> {
+  readonly job?: string
+}
+const asJobs = (kept: readonly KeptOverride[] | null): readonly Override[] =>
+  (kept ?? []).map(({ job: name, ...o }) => ({ ...o, job: (name && readJob(name)) || undefined }))
+
 /** School and weights, wherever something is judged. */
 const JUDGES = {
   school: valued<School>(DEFAULT_SCHOOL, Joi.object(choices)),
@@ -65,7 +97,25 @@ const PAGE = {
 const chord = text(200).required()
 const next = text(200).default('')
 
+/** Bodies of what is computed by POST; school and weights are objects there. */
+export const BODIES = {
+  analyse: Joi.object<{ text: string; key: string; overrides: readonly Override[]; school: School; weights: Weights }>({
+    text: Joi.string().allow('').max(100_000).required(),
+    key: text(40).default(''),
+    overrides: KEPT_OVERRIDES.custom(asJobs),
+    school: Joi.object(choices)
+      .default({})
+      .custom((value) => ({ ...DEFAULT_SCHOOL, ...value })),
+    weights: WEIGHTS,
+  }),
+}
+
 export const QUERIES = {
+  export: Joi.object<{ as: ChartFormat }>({
+    as: Joi.string()
+      .valid(...(Object.keys(CHART_FORMATS) as ChartFormat[]))
+      .default('text'),
+  }),
   ask: Joi.object<Judges & { q: string }>({ q: text(2000).required(), ...JUDGES }),
   chord: Joi.object<{ symbol: string }>({ symbol: chord }),
   overlays: Joi.object<

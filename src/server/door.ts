@@ -4,6 +4,7 @@ import { type Chord, type Result, readChord, type TextError } from '../core/inde
 import { fieldError, fieldProblem, Problem, problemResponse } from './problems.ts'
 
 export const BODY_LIMIT = 2 * 1024 * 1024
+export const IMPORT_LIMIT = 10 * 1024 * 1024
 
 /** What the core could not read, as a problem that points into the field it came from. */
 export const textProblem = (path: string, e: TextError): Problem => {
@@ -74,6 +75,23 @@ export const readBody = async <T>(request: Request, schema: ObjectSchema<T>, opt
     throw fieldProblem('', 'The body is not JSON.', '', ['JSON'])
   }
   return check(schema, parsed)
+}
+
+/** The one file of a multipart body, within the limit of imports. */
+export const readFile = async (request: Request): Promise<{ readonly name: string; readonly bytes: Uint8Array }> => {
+  const type = request.headers.get('content-type') ?? ''
+  if (!type.toLowerCase().startsWith('multipart/form-data'))
+    throw new Problem('not_a_form', 'Send multipart/form-data with one file.')
+  const bytes = await readBytes(request, IMPORT_LIMIT)
+  let form: FormData
+  try {
+    form = await new Response(bytes as Uint8Array<ArrayBuffer>, { headers: { 'content-type': type } }).formData()
+  } catch {
+    throw fieldProblem('', 'The body is no form.', '', ['multipart/form-data'])
+  }
+  const file = [...form.values()].find((v) => v instanceof File)
+  if (!(file instanceof File)) throw fieldProblem('file', 'A file is missing.', '', ['a file'])
+  return { name: file.name, bytes: new Uint8Array(await file.arrayBuffer()) }
 }
 
 export const json = (body: unknown, status = 200): Response =>

@@ -16,7 +16,7 @@ const same = (...names: readonly string[]) => names.map((field) => ({ field, col
 export const KINDS: Readonly<Record<KindName, Kind>> = {
   charts: {
     name: 'charts',
-    fields: same('title', 'text', 'tags'),
+    fields: [...same('title', 'text', 'tags'), { field: 'overrides', column: 'overrides', jsonb: true }],
     search: ['title', 'text', "array_to_string(tags, ' ')"],
     title: 'title',
   },

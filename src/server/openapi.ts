@@ -1,7 +1,7 @@
 import Joi, { type ObjectSchema, type Schema } from 'joi'
 import parse from 'joi-to-json'
 import { ANSWERS, PROBLEM } from './answer-schemas.ts'
-import { QUERIES } from './compute-schemas.ts'
+import { BODIES, QUERIES } from './compute-schemas.ts'
 
 type JsonSchema = Readonly<Record<string, unknown>> & {
   readonly properties?: Readonly<Record<string, JsonSchema>>
@@ -27,16 +27,27 @@ const parametersOf = (query: ObjectSchema) => {
 const content = (type: string, schema: JsonSchema) => ({ content: { [type]: { schema } } })
 const problem = { $ref: '#/components/responses/Problem' }
 
+const responses = (answer: Schema) => ({
+  200: { description: 'The answer', ...content('application/json', jsonOf(answer)) },
+  default: problem,
+})
+
 const operation = (id: string, query: ObjectSchema, answer: Schema) => ({
-  get: {
+  get: { operationId: id, parameters: parametersOf(query), responses: responses(answer) },
+})
+
+const posted = (id: string, body: ObjectSchema, answer: Schema) => ({
+  post: {
     operationId: id,
-    parameters: parametersOf(query),
-    responses: { 200: { description: 'The answer', ...content('application/json', jsonOf(answer)) }, default: problem },
+    requestBody: { required: true, ...content('application/json', jsonOf(body)) },
+    responses: responses(answer),
   },
 })
 
 const NO_QUERY = Joi.object({})
-const QUERY_OF: Readonly<Record<keyof typeof ANSWERS, ObjectSchema>> = {
+type Path = keyof typeof ANSWERS
+const BODY_OF: Readonly<Partial<Record<Path, ObjectSchema>>> = { 'charts/analyse': BODIES.analyse }
+const QUERY_OF: Readonly<Partial<Record<Path, ObjectSchema>>> = {
   ...QUERIES,
   'pairs/derive': QUERIES.derive,
   health: NO_QUERY,
@@ -48,10 +59,13 @@ export const openapi = (version: string) => ({
   info: { title: 'Crossfade', version },
   servers: [{ url: '/api/v1' }],
   paths: Object.fromEntries(
-    (Object.keys(ANSWERS) as (keyof typeof ANSWERS)[]).map((path) => [
-      `/${path}`,
-      operation(path.replace('/', '-'), QUERY_OF[path], ANSWERS[path]),
-    ]),
+    (Object.keys(ANSWERS) as Path[]).map((path) => {
+      const [id, body] = [path.replace('/', '-'), BODY_OF[path]]
+      return [
+        `/${path}`,
+        body ? posted(id, body, ANSWERS[path]) : operation(id, QUERY_OF[path] ?? NO_QUERY, ANSWERS[path]),
+      ]
+    }),
   ),
   components: {
     responses: { Problem: { description: 'What was wrong', ...content('application/problem+json', jsonOf(PROBLEM)) } },

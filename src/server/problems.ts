@@ -13,6 +13,8 @@ export const PROBLEMS = {
   nothing_to_redo: { status: 409, title: 'There is nothing to redo' },
   too_large: { status: 413, title: 'The body is too large' },
   not_json: { status: 415, title: 'The body must be JSON' },
+  not_a_form: { status: 415, title: 'The body must be a form with a file' },
+  bad_file: { status: 400, title: 'The file could not be read' },
   failed: { status: 500, title: 'The program failed at this' },
   not_ready: { status: 503, title: 'The program is not ready' },
 } as const

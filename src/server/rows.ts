@@ -26,7 +26,7 @@ const present = ({ deletedAt: _, cursor: __, ...row }: Stored): Row => ({
 })
 
 const valuesOf = (kind: Kind, fields: Readonly<Record<string, unknown>>): unknown[] =>
-  kind.fields.map((f) => (f.jsonb ? JSON.stringify(fields[f.field]) : (fields[f.field] ?? null)))
+  kind.fields.map((f) => (f.jsonb ? JSON.stringify(fields[f.field] ?? null) : (fields[f.field] ?? null)))
 
 const editable = (kind: Kind, row: Readonly<Record<string, unknown>>) =>
   Object.fromEntries(kind.fields.map((f) => [f.field, row[f.field]]))

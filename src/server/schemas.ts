@@ -1,5 +1,6 @@
 import Joi, { type ObjectSchema } from 'joi'
 import { readChart, readChord, readOverlay } from '../core/index.ts'
+import { KEPT_OVERRIDES } from './compute-schemas.ts'
 import { orProblem } from './door.ts'
 import type { KindName } from './kinds.ts'
 import { SORTS, type Sort } from './queries.ts'
@@ -15,6 +16,7 @@ export const ROWS: Readonly<Record<KindName, ObjectSchema<Fields>>> = {
     title: text(200).trim().min(1).required(),
     text: text(100_000).required(),
     tags: tags.default([]),
+    overrides: KEPT_OVERRIDES,
   }),
   ideas: Joi.object({
     overlay: text(200).required(),
@@ -23,7 +25,7 @@ export const ROWS: Readonly<Record<KindName, ObjectSchema<Fields>>> = {
     note: text(4000).allow(null, '').default(null),
     tags: tags.default([]),
     chartId: text(60).allow(null).default(null),
-    bar: Joi.number().integer().min(1).allow(null).default(null),
+    bar: Joi.number().integer().min(0).allow(null).default(null),
     beat: Joi.number().min(1).allow(null).default(null),
   }),
   settings: Joi.object({ name: text(60).trim().min(1).required(), value: Joi.any().invalid(null).required() }),

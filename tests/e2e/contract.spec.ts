@@ -97,3 +97,51 @@ test('school and weights are values that change the answer', async () => {
   expect(await fade({ school: '{"fourOverDominant":"colour"}' })).toMatchObject({ role: 'extension', fade: 20 })
   expect(await fade({ weights: '{"suspensionHome":64}' })).toMatchObject({ role: 'suspension', fade: 64 })
 })
+
+test('a chart is analysed as agreed, and the player’s word wins', async () => {
+  const text = 'metre = 3/4\n== Hold\n|: Dm7 G7 | Cmaj7 |1. Ebdim7 :|2. N.C. |'
+  const spec = (await get('openapi.json', {})).body
+  const { schema } = spec.paths['/charts/analyse'].post.responses[200].content['application/json']
+  const validate = new Ajv2019({ strict: false, allErrors: true }).compile(schema)
+  const analyse = (more: object = {}) => call(server.address, 'POST', 'charts/analyse', { text, ...more })
+  const { status, body } = await analyse({ key: 'C' })
+  expect([status, validate(body) ? [] : validate.errors]).toEqual([200, []])
+  expect(body.bars.map((b: { number: number; section: string | null }) => [b.number, b.section])).toEqual([
+    [1, 'Hold'],
+    [2, null],
+    [3, null],
+    [4, 'Hold'],
+    [5, null],
+    [6, null],
+  ])
+  expect(body.bars[0].chords[1]).toEqual({
+    symbol: 'G7',
+    beat: 2.5,
+    beats: 1.5,
+    key: 'C major',
+    degree: '5',
+    job: 'V of C',
+    target: 'C',
+    resolves: true,
+    home: 'G mixolydian',
+    reason: 'Cmaj7 stands a fifth below it.',
+  })
+  expect(body.bars[2].chords[0].dominants).toEqual(['D7', 'F7', 'Ab7', 'B7'])
+  expect(body.bars[5].chords[0]).toMatchObject({ symbol: 'N.C.', job: 'no chord', home: null, key: null })
+  expect(body.chains[0]).toEqual({ kind: 'ii-V-I', fromBar: 1, toBar: 2, target: 'C' })
+  const mine = await analyse({ overrides: [{ bar: 1, beat: 2.5, job: 'substitute V of F#', home: 'G altered' }] })
+  expect(mine.body.bars[0].chords[1]).toMatchObject({ job: 'substitute V of F#', home: 'G altered' })
+  const cut = await analyse({ overrides: [{ bar: 2, beat: 1, split: 2 }] })
+  expect(cut.body.bars[1].chords.map((c: { beat: number; beats: number }) => [c.beat, c.beats])).toEqual([
+    [1, 1],
+    [2, 2],
+  ])
+  for (const [bad, field, at] of [
+    [{ text: '| Dm7 | Hm7 |' }, 'text', 8],
+    [{ key: 'H' }, 'key', 0],
+    [{ overrides: [{ bar: 1, beat: 1, job: 'captain' }] }, 'overrides.0.job', undefined],
+  ] as const) {
+    const refused = await analyse(bad)
+    expect([refused.status, refused.body.errors[0].path, refused.body.errors[0].at]).toEqual([400, field, at])
+  }
+})

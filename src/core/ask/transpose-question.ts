@@ -1,9 +1,10 @@
-import { type Chart, spotsOf } from '../chart/chart.ts'
+import type { Chart } from '../chart/chart.ts'
+import type { Job } from '../chart/job.ts'
 import { buildChord, type Chord, type Harmony } from '../chord/chord.ts'
 import { buildPolychord, readChord } from '../chord/parse.ts'
 import { printSymbol } from '../chord/print.ts'
 import { notesOverlay, type Overlay, pairOf, placeOn } from '../material/overlay.ts'
-import type { Note } from '../pitch/note.ts'
+import { type Note, readNote } from '../pitch/note.ts'
 import { type Interval, moveRoot, moveUnder, writtenRoot } from '../pitch/transpose.ts'
 import type { Question } from './question.ts'
 
@@ -34,22 +35,45 @@ export const transposeOverlay = (overlay: Overlay, by: Interval): Overlay => {
   return notesOverlay([first, ...rest])
 }
 
+/** A job moved with its chart: the chord it points to takes its new name. */
+export const transposeJob = (job: Job, by: Interval): Job => {
+  if (!('of' in job)) return job
+  const target = readNote(job.of, 0)
+  return target.ok ? { ...job, of: writtenRoot(target.value.note, by).name + job.of.slice(target.value.end) } : job
+}
+
 /** A whole chart in another pitch; beats, sections and places in the text stay. */
 export const transposeChart = (chart: Chart, by: Interval): Chart => ({
   ...chart,
   key: chart.key && { ...chart.key, tonic: writtenRoot(chart.key.tonic, by) },
-  bars: chart.bars.map((b) => ({ ...b, spots: b.spots.map((s) => ({ ...s, chord: transposeHarmony(s.chord, by) })) })),
+  written: chart.written.map((b) => transposeBar(b, by)),
+  bars: chart.bars.map((b) => transposeBar(b, by)),
 })
 
-/** The chords of a sketch typed between bar lines, moved where they stand; the rest of the text is left as it is. */
-const transposeText = (text: string, chart: Chart, by: Interval): string =>
-  spotsOf(chart)
+const transposeBar = <B extends { readonly spots: readonly { readonly chord: Harmony }[] }>(
+  bar: B,
+  by: Interval,
+): B => ({
+  ...bar,
+  spots: bar.spots.map((s) => ({ ...s, chord: transposeHarmony(s.chord, by) })),
+})
+
+/** A chart's text with its chords and its key moved where they stand; all else in it is left as it is. */
+export const transposeChartText = (text: string, chart: Chart, by: Interval): string => {
+  if (by.semitones === 0 && by.letters === 0) return text
+  const moved = chart.written
+    .flatMap((bar) => bar.spots)
     .filter(({ chord, text: t }) => chord.kind === 'chord' && text.slice(t.at, t.end) !== '%')
     .reverse()
-    .reduce(
-      (moved, { chord, text: t }) => moved.slice(0, t.at) + transposeHarmony(chord, by).symbol + moved.slice(t.end),
-      text,
-    )
+    .reduce((so, { chord, text: t }) => {
+      const beats = /:\d+(\.\d+)?$/.exec(so.slice(t.at, t.end))?.[0] ?? ''
+      return so.slice(0, t.at) + transposeHarmony(chord, by).symbol + beats + so.slice(t.end)
+    }, text)
+  const { key } = chart
+  if (!key) return moved
+  const name = writtenRoot(key.tonic, by).name
+  return moved.replace(/^(\s*key\s*=\s*)[A-G](?:bb|##|[b#♭♯x𝄫𝄪])?/imu, (_, head: string) => head + name)
+}
 
 const rootsOf = (q: Question): readonly Note[] => {
   if (q.kind !== 'reading') return []
@@ -90,6 +114,6 @@ export const transposeQuestion = (q: Question, interval: Interval): Question => 
     case 'overlays':
       return { ...q, chord: transposeChord(q.chord, by), next: q.next && transposeChord(q.next, by) }
     case 'chart':
-      return { kind: q.kind, chart: transposeChart(q.chart, by), text: transposeText(q.text, q.chart, by) }
+      return { kind: q.kind, chart: transposeChart(q.chart, by), text: transposeChartText(q.text, q.chart, by) }
   }
 }

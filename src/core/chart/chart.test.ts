@@ -47,7 +47,9 @@ describe('chart text', () => {
     ['colour = red\n| C |', 0, 'colour'],
     ['key = H\n| C |', 6, 'H'],
     ['', 0, ''],
-    ['|: C :|', 0, '|:'],
+    ['|: C | D |', 3, ''],
+    ['|: C |2. D :|', 9, ''],
+    ['| C | D |\nmetre = 3/4', 10, 'metre'],
     ['| C7(b9 |', 4, '(b9'],
   ])('refuses %j at %i', (text, at, found) => {
     const read = readChart(text)

@@ -21,11 +21,27 @@ export interface Spot {
   readonly text: { readonly at: number; readonly end: number }
 }
 
+/** A bar as it is played: repeats are played out, so one written bar may stand here more than once. */
 export interface Bar {
+  /** Counted from 1 as played; a pickup is bar 0. */
   readonly number: number
   /** Name of the section that starts here. */
   readonly section: string | null
+  /** Which written bar it is, from 0. */
+  readonly written: number
   readonly spots: readonly Spot[]
+}
+
+/** A bar as it stands in the text. */
+export interface WrittenBar {
+  readonly section: string | null
+  /** `|:` before it, `:|` after it. */
+  readonly opens: boolean
+  readonly closes: boolean
+  /** The passes of the ending that starts here: `1.` is [1]. */
+  readonly endings: readonly number[]
+  readonly spots: readonly Omit<Spot, 'bar'>[]
+  readonly text: { readonly at: number; readonly end: number }
 }
 
 export interface Chart {
@@ -33,6 +49,9 @@ export interface Chart {
   readonly key: Key | null
   readonly metre: Metre
   readonly tempo: number
+  /** Beats of a first bar that is shorter, or 0. */
+  readonly pickup: number
+  readonly written: readonly WrittenBar[]
   readonly bars: readonly Bar[]
 }
 

@@ -2,25 +2,38 @@ import { type Chord, type Harmony, isDominant, isMinorTarget } from '../chord/ch
 import { plainNote } from '../pitch/note.ts'
 import { pitchClass } from '../pitch/units.ts'
 
-/** What a chord does where it stands. `of` names the chord it points to: `Ab`, or `Abm` for a minor one. */
-export type Job =
-  | {
-      readonly kind:
-        | 'tonic'
-        | 'modal'
-        | 'static dominant'
-        | 'auxiliary diminished'
-        | 'common-tone diminished'
-        | 'no chord'
-    }
-  | {
-      readonly kind: 'ii' | 'V' | 'deceptive V' | 'substitute V' | 'backdoor V' | 'passing diminished'
-      readonly of: string
-      readonly minor: boolean
-    }
+export const PLAIN_JOBS = [
+  'tonic',
+  'subdominant',
+  'borrowed',
+  'modal',
+  'chromatic ii',
+  'chromatic V',
+  'static dominant',
+  'auxiliary diminished',
+  'common-tone diminished',
+  'no chord',
+] as const
+export const POINTING_JOBS = [
+  'ii of substitute V',
+  'ii',
+  'deceptive V',
+  'substitute V',
+  'backdoor V',
+  'V',
+  'passing diminished',
+] as const
 
-const nameOf = (target: Chord): string => target.root.name + (isMinorTarget(target) ? 'm' : '')
-const to = (kind: 'V' | 'deceptive V' | 'substitute V' | 'backdoor V' | 'passing diminished', target: Chord): Job => ({
+/**
+ * What a chord does where it stands. `of` names the chord it points to: `Ab`, or `Abm` for a minor one; `on` is its
+ * degree in the key, where its home scale asks for it.
+ */
+export type Job =
+  | { readonly kind: (typeof PLAIN_JOBS)[number]; readonly on?: string }
+  | { readonly kind: (typeof POINTING_JOBS)[number]; readonly of: string; readonly minor: boolean }
+
+export const nameOf = (target: Chord): string => target.root.name + (isMinorTarget(target) ? 'm' : '')
+export const to = (kind: (typeof POINTING_JOBS)[number], target: Chord): Job => ({
   kind,
   of: nameOf(target),
   minor: isMinorTarget(target),
@@ -68,6 +81,15 @@ const targetName = (ii: Chord, pc: ReturnType<typeof pitchClass>): string => {
   const sharp = ii.root.name.includes('#')
   const plain = plainNote(pc)
   return plain.name.length > 1 && sharp ? plainNote(pc, true).name : plain.name
+}
+
+/** Reads what `jobName` prints; null for anything else. */
+export const readJob = (text: string): Job | null => {
+  const plain = PLAIN_JOBS.find((k) => k === text)
+  if (plain) return { kind: plain }
+  const kind = POINTING_JOBS.find((k) => text.startsWith(`${k} of `) || text.startsWith(`${k} to `))
+  const target = kind && /^[A-G](?:bb|##|[b#])?m?$/.exec(text.slice(kind.length + 4))
+  return kind && target ? { kind, of: target[0], minor: target[0].endsWith('m') } : null
 }
 
 /** `V of Ab`, `ii of Dm`, `passing diminished to Em`, `static dominant`. */

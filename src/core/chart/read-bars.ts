@@ -1,35 +1,10 @@
 import { readHarmony } from '../chord/parse.ts'
-import { ticks } from '../pitch/units.ts'
+import { type Ticks, ticks } from '../pitch/units.ts'
 import { fail, ok, type Result, shiftError, type TextError } from '../result.ts'
-import { barTicks, beatTicks, type Metre, type Spot } from './chart.ts'
+import { beatTicks, type Metre, type WrittenBar } from './chart.ts'
+import { cutBars, type Piece, type Word } from './cut-bars.ts'
 
-export interface DraftBar {
-  readonly section: string | null
-  readonly spots: readonly Omit<Spot, 'bar'>[]
-}
-
-interface Word {
-  readonly text: string
-  readonly at: number
-}
-
-/** Cuts a line at its bare bar lines; one inside brackets belongs to a polychord. */
-const cutBars = (line: string, offset: number): readonly Word[] => {
-  const pieces: Word[] = []
-  let depth = 0
-  let from = 0
-  for (let i = 0; i <= line.length; i++) {
-    const sign = line.charAt(i)
-    if (sign === '(') depth++
-    else if (sign === ')') depth = Math.max(0, depth - 1)
-    else if (i === line.length || (sign === '|' && depth === 0)) {
-      pieces.push({ text: line.slice(from, i), at: offset + from })
-      from = i + 1
-    }
-  }
-  const inner = pieces.filter((p, i) => !((i === 0 || i === pieces.length - 1) && p.text.trim() === ''))
-  return inner.filter((p) => p.text.trim() !== '' || inner.length === 1)
-}
+type WrittenSpot = WrittenBar['spots'][number]
 
 const wordsOf = (bar: Word): readonly Word[] => {
   const words: Word[] = []
@@ -65,8 +40,12 @@ const claimsOf = (words: readonly Word[]): Result<readonly Claim[], TextError> =
 }
 
 /** Onsets in ticks: claimed beats first, the rest of the bar shared evenly; what does not fill the bar is an error. */
-const lengthsOf = (claims: readonly Claim[], metre: Metre, bar: Word): Result<readonly number[], TextError> => {
-  const whole = barTicks(metre)
+const lengthsOf = (
+  claims: readonly Claim[],
+  metre: Metre,
+  whole: Ticks,
+  bar: Word,
+): Result<readonly number[], TextError> => {
   const claimed = claims.reduce((sum, c) => sum + (c.beats ?? 0) * beatTicks(metre), 0)
   const open = claims.filter((c) => c.beats === null).length
   const left = whole - claimed
@@ -75,12 +54,17 @@ const lengthsOf = (claims: readonly Claim[], metre: Metre, bar: Word): Result<re
       code: 'bad_bar',
       at: bar.at + (bar.text.length - bar.text.trimStart().length),
       found: bar.text.trim(),
-      expected: [`${metre.beats} beats in the bar, not ${claimed / beatTicks(metre)}`],
+      expected: [`${whole / beatTicks(metre)} beats in the bar, not ${claimed / beatTicks(metre)}`],
     })
   return ok(claims.map((c) => (c.beats === null ? left / open : c.beats * beatTicks(metre))))
 }
 
-const readBar = (bar: Word, metre: Metre, before: DraftBar | null): Result<DraftBar, TextError> => {
+const readSpots = (
+  bar: Word,
+  metre: Metre,
+  whole: Ticks,
+  before: WrittenBar | null,
+): Result<readonly WrittenSpot[], TextError> => {
   const words = wordsOf(bar)
   const [first] = words
   if (!first) return fail({ code: 'bad_bar', at: bar.at, found: '', expected: ['a chord, % or N.C.'] })
@@ -89,13 +73,13 @@ const readBar = (bar: Word, metre: Metre, before: DraftBar | null): Result<Draft
     if (second) return fail({ code: 'bad_bar', at: second.at, found: second.text, expected: ['a bar line after %'] })
     if (!before) return fail({ code: 'bad_bar', at: first.at, found: '%', expected: ['a bar before it to repeat'] })
     const text = { at: first.at, end: first.at + 1 }
-    return ok({ section: null, spots: before.spots.map((s) => ({ ...s, text })) })
+    return ok(before.spots.map((s) => ({ ...s, text })))
   }
   const claims = claimsOf(words)
   if (!claims.ok) return claims
-  const lengths = lengthsOf(claims.value, metre, bar)
+  const lengths = lengthsOf(claims.value, metre, whole, bar)
   if (!lengths.ok) return lengths
-  const spots: Omit<Spot, 'bar'>[] = []
+  const spots: WrittenSpot[] = []
   let at = 0
   for (const [i, { word }] of claims.value.entries()) {
     const chord = readHarmony(word.text)
@@ -109,29 +93,50 @@ const readBar = (bar: Word, metre: Metre, before: DraftBar | null): Result<Draft
     })
     at = end
   }
-  return ok({ section: null, spots })
+  return ok(spots)
 }
 
-/** Reads one line of bars that starts at `offset` in the whole text; `before` is the bar a leading `%` repeats. */
+/** What reading has come to: the bars so far, and whether a `|:` at a line's end waits for its bar. */
+export interface BarsSoFar {
+  readonly bars: WrittenBar[]
+  readonly errors: TextError[]
+  waiting: boolean
+  section: string | null
+}
+
+const boundsOf = ({ text, at }: Piece) => ({
+  at: at + text.length - text.trimStart().length,
+  end: at + text.trimEnd().length,
+})
+
+/**
+ * Reads one line of bars that starts at `offset` in the whole text and adds them; a bar that does not read adds an
+ * error and stands empty. `whole` is a bar's length; `first` that of the chart's very first bar.
+ */
 export const readBars = (
   line: string,
   offset: number,
   metre: Metre,
-  before: DraftBar | null,
-): Result<readonly DraftBar[], TextError> => {
-  const repeat = /\|:|:\|/.exec(line)
-  if (repeat)
-    return fail({
-      code: 'bad_bar',
-      at: offset + repeat.index,
-      found: repeat[0],
-      expected: ['bars written out: repeats are not read yet'],
+  whole: Ticks,
+  first: Ticks,
+  to: BarsSoFar,
+): void => {
+  const { pieces, waiting } = cutBars(line, offset, to.waiting)
+  for (const piece of pieces) {
+    const spots = readSpots(piece, metre, to.bars.length === 0 ? first : whole, to.bars.at(-1) ?? null)
+    if (!spots.ok) to.errors.push(spots.error)
+    const { opens, closes, endings } = piece
+    to.bars.push({
+      section: to.section,
+      opens,
+      closes,
+      endings,
+      spots: spots.ok ? spots.value : [],
+      text: boundsOf(piece),
     })
-  const bars: DraftBar[] = []
-  for (const piece of cutBars(line, offset)) {
-    const bar = readBar(piece, metre, bars.at(-1) ?? before)
-    if (!bar.ok) return bar
-    bars.push(bar.value)
+    to.section = null
   }
-  return ok(bars)
+  const last = to.bars.at(-1)
+  if (pieces.length === 0 && last && /:\|/.test(line)) to.bars[to.bars.length - 1] = { ...last, closes: true }
+  to.waiting = waiting
 }

@@ -1,9 +1,11 @@
 import { readNote } from '../pitch/note.ts'
+import { ticks } from '../pitch/units.ts'
 import { fail, ok, type Result, shiftError, type TextError } from '../result.ts'
-import type { Chart, Key, Metre } from './chart.ts'
-import { type DraftBar, readBars } from './read-bars.ts'
+import { type Bar, barTicks, beatTicks, type Chart, type Key, type Metre, type WrittenBar } from './chart.ts'
+import { playedOrder } from './form.ts'
+import { type BarsSoFar, readBars } from './read-bars.ts'
 
-const HEADERS = ['title', 'key', 'metre', 'tempo'] as const
+export const HEADERS = ['title', 'key', 'metre', 'tempo', 'pickup'] as const
 const NO_BARS = ['bars, such as | Dm7 G7 | Cmaj7 |']
 
 interface Header {
@@ -11,6 +13,7 @@ interface Header {
   key: Key | null
   metre: Metre
   tempo: number
+  pickup: number
 }
 
 const wrong = (at: number, found: string, expected: string): Result<never, TextError> =>
@@ -32,68 +35,105 @@ const readMetre = (text: string): Result<Metre, TextError> => {
   return ok({ beats, unit: Number(match[2]) as Metre['unit'] })
 }
 
-const readHeader = (header: Header, name: string, value: string): Result<true, TextError> => {
-  switch (name) {
-    case 'title':
-      header.title = value
-      return ok(true)
-    case 'key': {
-      const key = readKey(value)
-      if (!key.ok) return key
-      header.key = key.value
-      return ok(true)
-    }
-    case 'metre': {
-      const metre = readMetre(value)
-      if (!metre.ok) return metre
-      header.metre = metre.value
-      return ok(true)
-    }
-    case 'tempo': {
-      const tempo = Number(value)
-      if (!/^\d{2,3}$/.test(value) || tempo < 30 || tempo > 320) return wrong(0, value, 'a tempo from 30 to 320')
-      header.tempo = tempo
-      return ok(true)
-    }
-    default:
-      return fail({ code: 'unknown_header', at: 0, found: name, expected: HEADERS })
-  }
+const readNumber = (text: string, form: RegExp, from: number, to: number, what: string): Result<number, TextError> => {
+  const n = Number(text)
+  return form.test(text) && n >= from && n <= to ? ok(n) : wrong(0, text, `${what} from ${from} to ${to}`)
+}
+
+const READERS: {
+  readonly [K in keyof Header]: (text: string) => Result<Header[K], TextError>
+} = {
+  title: ok,
+  key: readKey,
+  metre: readMetre,
+  tempo: (text) => readNumber(text, /^\d{2,3}$/, 30, 320, 'a tempo'),
+  pickup: (text) => readNumber(text, /^\d{1,2}(\.5)?$/, 0.5, 31, 'a pickup in beats'),
+}
+
+const readHeader = <K extends keyof Header>(header: Header, name: K, value: string): TextError | null => {
+  const read = READERS[name](value)
+  if (!read.ok) return read.error
+  header[name] = read.value
+  return null
+}
+
+const isHeader = (name: string): name is keyof Header => HEADERS.some((h) => h === name)
+
+/** Takes one `name = value` line into the header; says what is wrong, placed in the whole text. */
+const takeSetting = (
+  header: Header,
+  bars: readonly WrittenBar[],
+  name: string,
+  value: string,
+  at: number,
+  inValue: number,
+) => {
+  const known = name.toLowerCase()
+  if (!isHeader(known)) return { code: 'unknown_header', at, found: name, expected: HEADERS } as const
+  if (bars.length > 0 && known !== 'title')
+    return { code: 'bad_header', at, found: name, expected: [`${known} before the first bar`] } as const
+  const error = readHeader(header, known, value)
+  return error && shiftError(error, inValue)
+}
+
+const playedBar = (bar: WrittenBar, written: number, number: number): Bar => ({
+  number,
+  section: bar.section,
+  written,
+  spots: bar.spots.map((s) => ({ ...s, bar: number })),
+})
+
+/** What a text says as a chart, and everything that is wrong in it; the chart is null where it has no bar or no form. */
+export interface Checked {
+  readonly chart: Chart | null
+  readonly errors: readonly TextError[]
 }
 
 /**
- * Reads a chart: header lines, `== Section` lines and bars. Errors carry the 0-based position in the whole text.
- * Source: theory page, section 7 (its plain part: repeats with endings are not read yet and are an error).
+ * Reads a chart and goes on after an error, so that each is told at its place: header lines, `== Section` lines and
+ * bars with their repeats, played out. Positions are 0-based in the whole text. Source: theory page, section 7.
  */
-export const readChart = (text: string): Result<Chart, TextError> => {
-  const header: Header = { title: 'Untitled', key: null, metre: { beats: 4, unit: 4 }, tempo: 120 }
-  const bars: DraftBar[] = []
-  let section: string | null = null
+export const checkChart = (text: string): Checked => {
+  const header: Header = { title: 'Untitled', key: null, metre: { beats: 4, unit: 4 }, tempo: 120, pickup: 0 }
+  const so: BarsSoFar = { bars: [], errors: [], waiting: false, section: null }
   let at = 0
   for (const raw of text.split('\n')) {
     const line = raw.replace(/\/\/.*$/, '').replace(/\r$/, '')
     const lead = line.length - line.trimStart().length
     const body = line.trim()
-    const setting = /^([A-Za-z]+)\s*=\s*(.*)$/.exec(body)
-    if (body.startsWith('==')) section = body.replace(/^=+\s*|\s*=+$/g, '') || null
-    else if (setting) {
-      const [, name = '', value = ''] = setting
-      const read = readHeader(header, name.toLowerCase(), value)
-      const inValue = at + lead + body.length - value.length
-      if (!read.ok) return fail(shiftError(read.error, read.error.code === 'unknown_header' ? at + lead : inValue))
+    const [, name = '', value = ''] = /^([A-Za-z]+)\s*=\s*(.*)$/.exec(body) ?? []
+    if (body.startsWith('==')) so.section = body.replace(/^=+\s*|\s*=+$/g, '') || null
+    else if (name) {
+      const error = takeSetting(header, so.bars, name, value, at + lead, at + lead + body.length - value.length)
+      if (error) so.errors.push(error)
     } else if (body) {
-      const read = readBars(body, at + lead, header.metre, bars.at(-1) ?? null)
-      if (!read.ok) return read
-      for (const [i, bar] of read.value.entries()) bars.push({ ...bar, section: i === 0 ? section : null })
-      section = null
+      const whole = barTicks(header.metre)
+      const first = header.pickup > 0 ? ticks(Math.min(header.pickup * beatTicks(header.metre), whole)) : whole
+      readBars(body, at + lead, header.metre, whole, first, so)
     }
     at += raw.length + 1
   }
-  if (bars.length === 0) return fail({ code: 'empty', at: text.length, found: '', expected: NO_BARS })
-  return ok({ ...header, bars: bars.map((b, i) => numbered(b, i + 1)) })
+  const nothing = so.bars.length === 0 && so.errors.length === 0
+  if (nothing) so.errors.push({ code: 'empty', at: text.length, found: '', expected: NO_BARS })
+  const order = playedOrder(so.bars)
+  if (!order.ok) so.errors.push(order.error)
+  const zero = header.pickup > 0 ? 0 : 1
+  const chart =
+    order.ok && so.bars.length > 0
+      ? {
+          ...header,
+          written: so.bars,
+          bars: order.value.map((w, i) => playedBar(so.bars[w] as WrittenBar, w, i + zero)),
+        }
+      : null
+  return { chart, errors: so.errors.sort((a, b) => a.at - b.at) }
 }
 
-const numbered = (draft: DraftBar, number: number): Chart['bars'][number] => ({
-  number,
-  section: draft.section,
-  spots: draft.spots.map((s) => ({ ...s, bar: number })),
-})
+/** Reads a chart that must be right: the chart, or the first thing wrong in it. */
+export const readChart = (text: string): Result<Chart, TextError> => {
+  const { chart, errors } = checkChart(text)
+  const [first] = errors
+  if (first) return fail(first)
+  if (!chart) throw new Error('a chart without errors has bars')
+  return ok(chart)
+}

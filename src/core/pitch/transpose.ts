@@ -6,6 +6,14 @@ export interface Interval {
   readonly semitones: number
 }
 
+const LETTERS_OF = [0, 1, 1, 2, 2, 3, 3, 4, 5, 5, 6, 6] as const
+
+/** The usual interval of so many semitones, upward or downward. */
+export const chordInterval = (semitones: number): Interval => {
+  const letters = LETTERS_OF[Math.abs(semitones) % 12] ?? 0
+  return { letters: semitones < 0 ? -letters : letters, semitones }
+}
+
 export const UNISON: Interval = { letters: 0, semitones: 0 }
 export const reverse = (i: Interval): Interval => ({ letters: -i.letters, semitones: -i.semitones })
 

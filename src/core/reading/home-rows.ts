@@ -108,6 +108,11 @@ const DOMINANT: readonly HomeRow[] = [
     because: 'a substitute or backdoor dominant keeps its ninth and raises its 11',
   },
   {
+    when: (c) => standsOn(c, 'static dominant', '2', 'b7'),
+    scales: always('lydian dominant', 'mixolydian'),
+    because: 'a dominant on the 2 or the b7 that does not resolve raises its 11',
+  },
+  {
     when: (c) => working(c, 'static dominant'),
     scales: always('mixolydian', 'lydian dominant', 'minor blues'),
     because: 'the dominant stays where it is',
@@ -121,8 +126,12 @@ const DOMINANT: readonly HomeRow[] = [
 
 const restsInMinor = ({ chord, job }: HomeCase): boolean => {
   const { seventh } = chord.quality.recipe
-  return seventh === '6' || seventh === '7' || (seventh === null && job?.kind !== 'ii')
+  return seventh === '6' || seventh === '7' || (seventh === null && (job === null || job.kind === 'tonic'))
 }
+const standsOn = ({ job }: HomeCase, kind: Job['kind'], ...degrees: readonly string[]): boolean =>
+  job !== null && job.kind === kind && 'on' in job && degrees.includes(job.on ?? '')
+
+const restsAsSixth = ({ chord }: HomeCase): boolean => ['6', '7'].includes(chord.quality.recipe.seventh ?? '')
 
 const SUSPENDED_SCALES: readonly Listed[] = [on(0, 'mixolydian'), on(7, 'dorian')]
 
@@ -159,6 +168,12 @@ export const HOME_ROWS: Readonly<Record<Family, readonly HomeRow[]>> = {
       scales: always('lydian', 'ionian'),
       because: 'the symbol raises the 11',
     },
+    { when: (c) => working(c, 'V'), scales: always('mixolydian', 'ionian'), because: 'a major triad that resolves' },
+    {
+      when: (c) => working(c, 'subdominant', 'borrowed'),
+      scales: always('lydian', 'ionian'),
+      because: 'a major chord away from its tonic',
+    },
     { when: anyCase, scales: always('ionian', 'lydian'), because: 'a major chord at rest' },
   ],
   'half-diminished': [
@@ -181,6 +196,16 @@ export const HOME_ROWS: Readonly<Record<Family, readonly HomeRow[]>> = {
     },
   ],
   minor: [
+    {
+      when: (c) => standsOn(c, 'tonic', '3') && !restsAsSixth(c),
+      scales: always('phrygian', 'dorian'),
+      because: 'it stands on the 3 of the key',
+    },
+    {
+      when: (c) => standsOn(c, 'tonic', '6') && !restsAsSixth(c),
+      scales: always('aeolian', 'dorian'),
+      because: 'it stands on the 6 of the key',
+    },
     {
       when: restsInMinor,
       scales: (c) => MINOR_TONIC[c.school.minorTonic],

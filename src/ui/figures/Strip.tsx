@@ -52,7 +52,7 @@ export const Strip = ({ chart, spots, current, onGo }: Props) => {
             const box = layout.boxes[i]
             if (!box) return null
             const firstOfBar = s.spot.at === 0
-            const section = firstOfBar ? chart.bars[s.spot.bar - 1]?.section : null
+            const section = firstOfBar ? chart.bars.find((b) => b.number === s.spot.bar)?.section : null
             return (
               <g key={s.index} role="listitem" aria-label={itemName(s)}>
                 <g

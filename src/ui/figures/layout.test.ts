@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { placeOf, readChart, readChord, readOver, readOverlay, spotsInChart } from '../../core/index.ts'
+import { analyseChart, placeOf, readChart, readChord, readOver, readOverlay } from '../../core/index.ts'
 import { rampStep } from './ramp.ts'
 import { homeOf, layoutSlope, NARROW, type SlopeSizes, WIDE, widthOf } from './slope-layout.ts'
 import { layoutStrip, STRIP, type StripSpot } from './strip-layout.ts'
@@ -61,7 +61,9 @@ describe('the strip', () => {
   it('makes each chord as wide as its beats, without a gap', () => {
     const chart = readChart('metre = 5/4\n| Dm7 G7 | Cmaj7 |')
     if (!chart.ok) throw new Error('chart')
-    const spots = spotsInChart(chart.value, true).map((s): StripSpot => ({ ...s, beat: 1, reading: null, by: 'home' }))
+    const spots = analyseChart(chart.value, true).spots.map(
+      (s): StripSpot => ({ ...s, beat: 1, reading: null, by: 'home' }),
+    )
     const { boxes, width } = layoutStrip(spots, (s) => s.spot.length / 960)
     expect(boxes.map((b) => b.w / (boxes[0]?.w ?? 1))).toEqual([1, 1, 2])
     expect(boxes[1]?.x).toBe((boxes[0]?.x ?? 0) + (boxes[0]?.w ?? 0))

@@ -1,7 +1,7 @@
-import type { Reading, SpotInChart } from '../../core/index.ts'
+import type { AnalysedSpot, Reading } from '../../core/index.ts'
 
 /** A spot of the strip: read with its overlay, its idea, or its home scale. N.C. has no reading. */
-export interface StripSpot extends SpotInChart {
+export interface StripSpot extends AnalysedSpot {
   /** 1-based, with its fraction. */
   readonly beat: number
   readonly reading: Reading | null

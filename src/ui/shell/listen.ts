@@ -4,6 +4,8 @@ import { KEYS, PEDAL } from './keys.ts'
 const TYPING = 'input:not([type="checkbox"]):not([type="radio"]), textarea, select, [contenteditable="true"]'
 const OWN_KEYS = ['Enter', 'Space', 'Escape']
 
+/** Where a key was pressed, also inside an editor that has a shadow root of its own. */
+const pressedIn = (event: Event): EventTarget | null => event.composedPath()[0] ?? event.target
 const isTyping = (target: EventTarget | null): boolean => target instanceof Element && target.closest(TYPING) !== null
 const isControl = (target: EventTarget | null): boolean =>
   target instanceof Element && target.closest('button, a, [role="button"], input, summary') !== null
@@ -20,7 +22,7 @@ const guarded =
   (key: string, act: () => void) =>
   (event: KeyboardEvent): void => {
     if (/^Key.$/.test(key) && inSequence(event)) return
-    if (event.defaultPrevented || isTyping(event.target) || inDialog()) return
+    if (event.defaultPrevented || isTyping(pressedIn(event)) || inDialog()) return
     if (OWN_KEYS.includes(key) && key !== 'Escape' && isControl(event.target)) return
     event.preventDefault()
     act()
@@ -30,7 +32,7 @@ const guarded =
 export const listenForKeys = (enabled: () => boolean): (() => void) => {
   const pedal = (event: KeyboardEvent): void => {
     before = latest
-    latest = { code: isTyping(event.target) ? '' : event.code, at: event.timeStamp }
+    latest = { code: isTyping(pressedIn(event)) ? '' : event.code, at: event.timeStamp }
     const act = PEDAL[event.key as keyof typeof PEDAL]
     if (!act || inDialog()) return
     event.preventDefault()

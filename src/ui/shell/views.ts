@@ -7,6 +7,7 @@ type View = ComponentType<ViewProps>
 
 const LOADERS: Readonly<Record<ViewId, () => Promise<{ readonly default: View }>>> = {
   desk: () => import('../views/desk/DeskView.tsx'),
+  charts: () => import('../views/charts/ChartsView.tsx'),
   pairs: () => import('../views/pairs/PairsView.tsx'),
   symmetry: () => import('../views/symmetry/SymmetryView.tsx'),
   stand: () => import('../views/stand/StandView.tsx'),

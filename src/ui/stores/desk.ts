@@ -1,29 +1,36 @@
 import {
+  analyseChart,
   beatOf,
+  type Chain,
   type Chart,
   type Chord,
   homeOverlay,
   type Instrument,
   instrument,
+  type Key,
   type Overlay,
+  type Override,
   placeOf,
   readChart,
   readHarmony,
+  readJob,
   readOver,
   readOverlay,
   reverse,
   type Place as Spotted,
+  splitChart,
   spotsInChart,
   type TextError,
   transposeChart,
   transposeChord,
+  transposeJob,
   transposeOverlay,
   withHome,
 } from '../../core/index.ts'
 import type { StripSpot } from '../figures/strip-layout.ts'
 import type { Kept } from './kept.ts'
 import type { Place } from './place.ts'
-import type { IdeaRow } from './rows.ts'
+import type { IdeaRow, KeptOverride } from './rows.ts'
 import { type Settings, settingsFrom } from './settings.ts'
 
 /** All the Desk shows. Charts, chords and readings are in the player's written pitch; `concert` is what is kept. */
@@ -35,6 +42,8 @@ export interface Desk {
   readonly chart: Chart | null
   readonly chartError: TextError | null
   readonly spots: readonly StripSpot[]
+  readonly chains: readonly Chain[]
+  readonly key: Key | null
   readonly current: StripSpot | null
   readonly overlayError: TextError | null
   readonly sounding: Chord | null
@@ -54,6 +63,9 @@ const chordFrom = (symbol: string | null): Chord | null => {
   const read = symbol === null ? null : readHarmony(symbol)
   return read?.ok && read.value.kind === 'chord' ? read.value : null
 }
+
+const overridesOf = (kept: readonly KeptOverride[] | null): readonly Override[] =>
+  (kept ?? []).map(({ job, ...o }) => ({ ...o, job: (job && readJob(job)) || undefined }))
 
 interface Laid {
   readonly overlay: Overlay
@@ -75,17 +87,26 @@ export const deskOf = (place: Place, kept: Kept): Desk => {
     overlayError: null,
     concert: null,
   }
-  if (!read?.ok) return { ...base, chart: null, chartError: read?.error ?? null, spots: [], current: null }
+  if (!read?.ok)
+    return { ...base, chart: null, chartError: read?.error ?? null, chains: [], key: null, spots: [], current: null }
 
-  const concertSpots = spotsInChart(read.value, place.sketch === null)
+  const overrides = place.sketch === null ? overridesOf(kept.chart?.overrides ?? null) : []
+  const repeats = place.sketch === null
+  const concertSpots = spotsInChart(splitChart(read.value, overrides), repeats)
   const chart = transposeChart(read.value, plays.written)
-  const written = spotsInChart(chart, place.sketch === null)
+  const analysis = analyseChart(
+    chart,
+    repeats,
+    overrides.map((o) => ({ ...o, job: o.job && transposeJob(o.job, plays.written) })),
+  )
   const asked = place.over === null ? null : readOverlay(place.over)
   const soundsConcert = chordFrom(place.sounds)
   const sounding = soundsConcert && transposeChord(soundsConcert, plays.written)
   const chartId = place.sketch === null ? (kept.chart?.id ?? null) : null
 
-  const bare = written.map((s): StripSpot => ({ ...s, beat: beatOf(s.spot, chart.metre), reading: null, by: 'home' }))
+  const bare = analysis.spots.map(
+    (s): StripSpot => ({ ...s, beat: beatOf(s.spot, chart.metre), reading: null, by: 'home' }),
+  )
   const here = spotAt(bare, place)
   const laidOn = (s: StripSpot, home: Overlay): Laid => {
     if (s.index === here?.index && asked?.ok)
@@ -100,7 +121,9 @@ export const deskOf = (place: Place, kept: Kept): Desk => {
   const chosenHome = place.home === null ? null : readOverlay(place.home)
   const spotted = (s: StripSpot, chord: Chord, isHere: boolean): Spotted => {
     const ruled = placeOf(chord, s.next, school, chord === s.spot.chord ? s.job : undefined)
-    return isHere && chosenHome?.ok ? withHome(ruled, transposeOverlay(chosenHome.value, plays.written)) : ruled
+    const kept = overrides.find((o) => o.bar === s.spot.bar && Math.abs(o.beat - s.beat) < 1e-6)?.home
+    const home = isHere && chosenHome ? chosenHome : kept === undefined ? null : readOverlay(kept)
+    return home?.ok ? withHome(ruled, transposeOverlay(home.value, plays.written)) : ruled
   }
   const spots = bare.map((s): StripSpot => {
     if (s.spot.chord.kind !== 'chord') return s
@@ -115,6 +138,8 @@ export const deskOf = (place: Place, kept: Kept): Desk => {
   return {
     ...base,
     chart,
+    chains: analysis.chains,
+    key: analysis.key,
     chartError: null,
     spots,
     current,

@@ -16,7 +16,7 @@ export interface Kept {
 
 export const $kept = atom<Kept | null>(null)
 
-const merge = (change: Partial<Kept>): void => {
+export const merge = (change: Partial<Kept>): void => {
   const kept = $kept.get()
   if (kept) $kept.set({ ...kept, ...change })
 }
@@ -68,7 +68,7 @@ const refreshSettings = async (): Promise<void> => {
   if (answer.ok) merge({ settings: answer.value.items })
 }
 
-const refreshCharts = async (): Promise<void> => {
+export const refreshCharts = async (): Promise<void> => {
   const answer = await request<{ items: ChartRow[] }>('GET', 'charts?sort=title&limit=200')
   if (answer.ok) merge({ charts: answer.value.items.map(({ id, title }) => ({ id, title })) })
 }
@@ -121,6 +121,8 @@ const bring = async (way: 'undo' | 'redo'): Promise<void> => {
   if (!answer.ok) return say(answer.detail)
   const { kind, action } = answer.value
   await REFRESH[kind]?.()
+  const open = $kept.get()?.chart?.id
+  if (kind === 'charts' && open) await openChart(open)
   say(`${way === 'undo' ? 'Undone' : 'Done again'}: ${DONE[action]} ${SINGULAR[kind]}.`)
 }
 export const undoLast = (): Promise<void> => bring('undo')

@@ -4,6 +4,7 @@ import { type Filters, readFilters, writeFilters } from './filters.ts'
 /** The views there are: address, label, and the letter after `g`; those without a letter are reached another way. */
 export const VIEWS = [
   { id: 'desk', path: '/desk', label: 'Desk', letter: 'd' },
+  { id: 'charts', path: '/charts', label: 'Charts', letter: 'c' },
   { id: 'pairs', path: '/pairs', label: 'Pairs', letter: 'p' },
   { id: 'symmetry', path: '/symmetry', label: 'Symmetry', letter: 'y' },
   { id: 'setup', path: '/set-up', label: 'Set-up', letter: 's' },
@@ -51,7 +52,13 @@ export interface Place {
   /** The scale under examination in Pairs and Symmetry, and the degree left out of it. */
   readonly scale: string | null
   readonly omit: string | null
+  /** What the library is searched for, and in which order it stands. */
+  readonly find: string | null
+  readonly order: LibraryOrder
 }
+
+export const LIBRARY_ORDERS = ['-updatedAt', 'title', 'createdAt'] as const
+export type LibraryOrder = (typeof LIBRARY_ORDERS)[number]
 
 export const TRAY_HOLDS = 4
 
@@ -71,7 +78,7 @@ export const readPlace = (path: string, query: URLSearchParams): Place | null =>
     view: view.id,
     chart: query.get('chart'),
     sketch: query.get('sketch'),
-    bar: Math.floor(wholeAtLeast1(query.get('bar'))),
+    bar: query.get('bar') === '0' ? 0 : Math.floor(wholeAtLeast1(query.get('bar'))),
     beat: wholeAtLeast1(query.get('beat')),
     over: query.get('over'),
     sounds: query.get('sounds'),
@@ -83,6 +90,8 @@ export const readPlace = (path: string, query: URLSearchParams): Place | null =>
     distance: Math.min(6, Math.floor(wholeAtLeast1(query.get('distance')))),
     scale: query.get('scale'),
     omit: query.get('omit'),
+    find: query.get('find'),
+    order: LIBRARY_ORDERS.find((o) => o === query.get('order')) ?? '-updatedAt',
   }
 }
 
@@ -94,10 +103,11 @@ export const addressOf = (place: Place): string => {
     query.set('bar', String(place.bar))
     query.set('beat', String(place.beat))
   }
-  for (const key of ['over', 'sounds', 'home', 'scale', 'omit'] as const)
+  for (const key of ['over', 'sounds', 'home', 'scale', 'omit', 'find'] as const)
     if (place[key] !== null) query.set(key, place[key])
   if (place.figure !== 'slope') query.set('figure', place.figure)
   if (place.part !== 'map') query.set('part', place.part)
+  if (place.order !== '-updatedAt') query.set('order', place.order)
   if (place.distance !== 1) query.set('distance', String(place.distance))
   for (const name of place.tray) query.append('tray', name)
   writeFilters(place.filters, query)

@@ -5,9 +5,19 @@ interface Kept {
   readonly createdAt: string
   readonly updatedAt: string
 }
+/** What the player said about one chord of a chart, as it is kept: the names are in concert pitch. */
+export interface KeptOverride {
+  readonly bar: number
+  readonly beat: number
+  readonly job?: string
+  readonly home?: string
+  readonly split?: number
+}
 export interface ChartRow extends Kept {
   readonly title: string
   readonly text: string
+  readonly tags: readonly string[]
+  readonly overrides: readonly KeptOverride[] | null
 }
 export interface IdeaRow extends Kept {
   readonly overlay: string
@@ -27,18 +37,26 @@ export interface SettingRow extends Kept {
 /** What the server answered, or why it did not: `code` is the problem's, `unreachable` where nothing answered. */
 export type Answer<T> =
   | { readonly ok: true; readonly value: T }
-  | { readonly ok: false; readonly code: string; readonly detail: string }
+  | { readonly ok: false; readonly code: string; readonly detail: string; readonly current?: unknown }
 
-/** One request to this program's own interface. */
-export const request = async <T>(method: string, path: string, body?: unknown): Promise<Answer<T>> => {
+/** What a request was answered, or that nothing answered. */
+export const answered = async <T>(send: () => Promise<Response>): Promise<Answer<T>> => {
   try {
-    const response = await fetch(`/api/v1/${path}`, {
-      method,
-      ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
-    })
+    const response = await send()
     const read = await response.json()
-    return response.ok ? { ok: true, value: read } : { ok: false, code: read.code, detail: read.detail }
+    return response.ok
+      ? { ok: true, value: read }
+      : { ok: false, code: read.code, detail: read.detail, current: read.current }
   } catch {
     return { ok: false, code: 'unreachable', detail: 'The program is not answering.' }
   }
 }
+
+/** One request to this program's own interface. */
+export const request = <T>(method: string, path: string, body?: unknown): Promise<Answer<T>> =>
+  answered<T>(() =>
+    fetch(`/api/v1/${path}`, {
+      method,
+      ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
+    }),
+  )

@@ -22,11 +22,13 @@ const PLACE: Place = {
   distance: 1,
   scale: null,
   omit: null,
+  find: null,
+  order: '-updatedAt',
 }
 const at = { id: 'x', version: 1, createdAt: '', updatedAt: '' }
 const kept = (text: string, settings: Record<string, unknown> = {}): Kept => ({
   charts: [{ id: 'c1', title: 'Bollard' }],
-  chart: { ...at, id: 'c1', title: 'Bollard', text },
+  chart: { ...at, id: 'c1', title: 'Bollard', text, tags: [], overrides: null },
   missing: false,
   loading: false,
   ideas: [],

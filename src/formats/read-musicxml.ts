@@ -1,0 +1,267 @@
+import { XMLParser } from 'fast-xml-parser'
+import {
+  barTicks,
+  chordInterval,
+  fail,
+  type Key,
+  type Metre,
+  ok,
+  type Result,
+  readNote,
+  TICKS_PER_QUARTER,
+  type Ticks,
+  ticks,
+  transposeHarmony,
+  writtenRoot,
+} from '../core/index.ts'
+import {
+  assemble,
+  type FoundBar,
+  type FoundChord,
+  type Imported,
+  type LeftOut,
+  type Refusal,
+  tempoOf,
+} from './assemble.ts'
+import { alterSign, fromXml, type XmlDegree } from './musicxml-chords.ts'
+
+/** An element in document order. */
+type Node = Readonly<Record<string, unknown>>
+const ATTRIBUTES = ':@'
+
+const parser = new XMLParser({
+  preserveOrder: true,
+  ignoreAttributes: false,
+  attributeNamePrefix: '',
+  parseTagValue: false,
+  parseAttributeValue: false,
+  processEntities: true,
+  htmlEntities: false,
+})
+
+const nameOf = (node: Node): string => Object.keys(node).find((k) => k !== ATTRIBUTES) ?? ''
+const inside = (node: Node | undefined): readonly Node[] => {
+  const found = node?.[nameOf(node)]
+  return Array.isArray(found) ? (found as readonly Node[]) : []
+}
+const all = (node: Node | undefined, name: string): readonly Node[] => inside(node).filter((n) => nameOf(n) === name)
+const one = (node: Node | undefined, ...path: readonly string[]): Node | undefined =>
+  path.reduce<Node | undefined>((at, name) => at && all(at, name)[0], node)
+const text = (node: Node | undefined, ...path: readonly string[]): string => {
+  const [first] = inside(one(node, ...path))
+  return first && '#text' in first ? String(first['#text']).trim() : ''
+}
+const attribute = (node: Node | undefined, name: string): string | null => {
+  const attributes = node?.[ATTRIBUTES] as Readonly<Record<string, string>> | undefined
+  return attributes?.[name] ?? null
+}
+const number = (found: string, otherwise = 0): number => {
+  const n = Number(found)
+  return found !== '' && Number.isFinite(n) ? n : otherwise
+}
+
+const FIFTHS = ['Cb', 'Gb', 'Db', 'Ab', 'Eb', 'Bb', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F#', 'C#', 'G#', 'D#', 'A#']
+
+const keyFrom = (attributes: Node | undefined): Key | null => {
+  const key = one(attributes, 'key')
+  if (!key) return null
+  const mode = text(key, 'mode') === 'minor' ? 'minor' : 'major'
+  const name = FIFTHS[number(text(key, 'fifths')) + 7 + (mode === 'minor' ? 3 : 0)]
+  const tonic = name === undefined ? null : readNote(name, 0)
+  return tonic?.ok ? { tonic: tonic.value.note, mode } : null
+}
+
+const metreFrom = (attributes: Node | undefined): Metre | null => {
+  const time = one(attributes, 'time')
+  const [beats, unit] = [
+    text(time, 'beats')
+      .split('+')
+      .reduce((sum, b) => sum + number(b), 0),
+    number(text(time, 'beat-type')),
+  ]
+  const known = ([2, 4, 8, 16] as const).find((u) => u === unit)
+  return known && beats >= 1 && beats <= 32 && Number.isInteger(beats) ? { beats, unit: known } : null
+}
+
+interface Reader {
+  divisions: number
+  readonly shift: { readonly letters: number; readonly semitones: number }
+  readonly leftOut: LeftOut[]
+}
+
+const named = (node: Node | undefined, step: string, alter: string): string =>
+  text(node, step) + alterSign(number(text(node, alter)))
+
+const degreesOf = (harmony: Node): readonly XmlDegree[] =>
+  all(harmony, 'degree').map((d): XmlDegree => {
+    const type = text(d, 'degree-type')
+    return {
+      value: number(text(d, 'degree-value')),
+      alter: number(text(d, 'degree-alter')),
+      type: type === 'alter' || type === 'subtract' ? type : 'add',
+    }
+  })
+
+const harmonyAt = (node: Node, at: Ticks, bar: number, reader: Reader): FoundChord | null => {
+  const kind = one(node, 'kind')
+  const root = one(node, 'root')
+  const words = attribute(kind, 'text')
+  const isNone = text(kind) === 'none'
+  if (!root && !isNone) {
+    const what = text(node, 'function') || text(node, 'numeral', 'numeral-root') || 'a harmony without a root'
+    reader.leftOut.push({ what: `${what} in bar ${bar}`, why: 'a chord needs a root by name' })
+    return null
+  }
+  const bass = one(node, 'bass')
+  const found = fromXml({
+    root: named(root, 'root-step', 'root-alter') || 'C',
+    bass: bass ? named(bass, 'bass-step', 'bass-alter') : null,
+    kind: text(kind) || (words === null ? 'major' : 'other'),
+    text: words,
+    degrees: degreesOf(node),
+  })
+  if (found) return { at, chord: transposeHarmony(found, reader.shift) }
+  const what = `${named(root, 'root-step', 'root-alter')}${words ?? ` ${text(kind)}`}`
+  reader.leftOut.push({ what: `${what} in bar ${bar}`, why: 'this chord is not understood' })
+  return null
+}
+
+const endingsOf = (measure: Node): readonly number[] => {
+  const marks = all(measure, 'barline').flatMap((b) => all(b, 'ending'))
+  const start = marks.find((e) => attribute(e, 'type') === 'start')
+  return (attribute(start, 'number') ?? '')
+    .split(/[,\s]+/)
+    .map(Number)
+    .filter((n) => Number.isInteger(n) && n > 0 && n < 10)
+}
+const repeats = (measure: Node, direction: string): boolean =>
+  all(measure, 'barline').some((b) => attribute(one(b, 'repeat'), 'direction') === direction)
+
+const durationOf = (node: Node): number => number(text(node, 'duration'))
+
+/** One measure: its chords where the notes, rests and offsets put them. */
+const measureOf = (measure: Node, bar: number, reader: Reader): FoundBar => {
+  const chords: FoundChord[] = []
+  let [at, longest] = [0, 0]
+  let section: string | null = null
+  const toTicks = (divisions: number): Ticks => ticks((divisions * TICKS_PER_QUARTER) / reader.divisions)
+  for (const node of inside(measure)) {
+    switch (nameOf(node)) {
+      case 'attributes':
+        reader.divisions = Math.max(1, number(text(node, 'divisions'), reader.divisions))
+        break
+      case 'note':
+        if (all(node, 'chord').length === 0 && all(node, 'grace').length === 0) at += durationOf(node)
+        break
+      case 'forward':
+        at += durationOf(node)
+        break
+      case 'backup':
+        at = Math.max(0, at - durationOf(node))
+        break
+      case 'direction':
+        section = text(node, 'direction-type', 'rehearsal') || section
+        break
+      case 'harmony': {
+        const place = toTicks(at + number(text(node, 'offset')))
+        const chord = harmonyAt(node, ticks(Math.max(0, place)), bar, reader)
+        if (chord) chords.push(chord)
+      }
+    }
+    longest = Math.max(longest, at)
+  }
+  const [opens, closes] = [repeats(measure, 'forward'), repeats(measure, 'backward')]
+  return { section, opens, closes, endings: endingsOf(measure), length: toTicks(longest), chords }
+}
+
+const shiftOf = (part: Node): Reader['shift'] => {
+  const transpose = all(part, 'measure')
+    .flatMap((m) => all(m, 'attributes').map((a) => one(a, 'transpose')))
+    .find((t) => t !== undefined)
+  const semitones = number(text(transpose, 'chromatic'))
+  const letters = text(transpose, 'diatonic')
+  return { semitones, letters: letters === '' ? chordInterval(semitones).letters : number(letters) }
+}
+
+/** The first tempo, in quarters a minute. */
+const quartersIn = (part: Node): number => {
+  const found = all(part, 'measure').flatMap((m) => [
+    ...all(m, 'sound').map((s) => attribute(s, 'tempo') ?? ''),
+    ...all(m, 'direction').map(
+      (d) => attribute(one(d, 'sound'), 'tempo') ?? text(d, 'direction-type', 'metronome', 'per-minute'),
+    ),
+  ])
+  return number(found.find((t) => number(t) > 0) ?? '', 120)
+}
+
+const harmoniesIn = (part: Node): number => all(part, 'measure').reduce((sum, m) => sum + all(m, 'harmony').length, 0)
+
+const metresLater = (part: Node): readonly LeftOut[] =>
+  all(part, 'measure').flatMap((m, i) =>
+    i > 0 && metreFrom(one(m, 'attributes'))
+      ? [{ what: `a new metre in bar ${i + 1}`, why: 'a chart has one metre throughout' }]
+      : [],
+  )
+
+const refuse = (why: string): Result<never, Refusal> => fail({ why })
+
+/** A plain document: external document types are passed over, and nothing may be declared inside one. */
+const withoutDoctype = (source: string): string | null => {
+  const doctype = /<!DOCTYPE[^>[]*(\[)?/i.exec(source)
+  if (doctype?.[1] !== undefined || /<!ENTITY/i.test(source)) return null
+  return source.replace(/<!DOCTYPE[^>]*>/i, '')
+}
+
+/**
+ * Reads the chord symbols of a MusicXML score (partwise): key, metre, tempo, sections, repeats with endings. Of several
+ * parts the one with most chords is read. Chords of a transposing part are brought to concert pitch.
+ */
+export const readMusicXml = (source: string): Result<Imported, Refusal> => {
+  const plain = withoutDoctype(source)
+  if (plain === null)
+    return refuse('The file declares entities or a document type of its own; such files are not read.')
+  let document: readonly Node[]
+  try {
+    document = parser.parse(plain, true) as readonly Node[]
+  } catch (error) {
+    return refuse(`The file is no well-formed XML: ${error instanceof Error ? error.message : ''}`)
+  }
+  const root = document.find((n) => nameOf(n) === 'score-partwise')
+  if (!root) {
+    const timewise = document.some((n) => nameOf(n) === 'score-timewise')
+    return refuse(timewise ? 'The score is ordered by time; save it by parts.' : 'This is no MusicXML score.')
+  }
+  const parts = [...all(root, 'part')].sort((a, b) => harmoniesIn(b) - harmoniesIn(a))
+  const [part] = parts
+  if (!part || all(part, 'measure').length === 0) return refuse('The score has no bars.')
+  if (harmoniesIn(part) === 0) return refuse('The score has no chord symbols.')
+  const leftOut: LeftOut[] = parts
+    .slice(1)
+    .filter((p) => harmoniesIn(p) > 0)
+    .map((p) => ({
+      what: `the ${harmoniesIn(p)} chords of part ${attribute(p, 'id') ?? ''}`,
+      why: 'another part has more of them',
+    }))
+  const notes = all(part, 'measure').some((m) => all(m, 'note').some((n) => one(n, 'pitch') !== undefined))
+  if (notes) leftOut.push({ what: 'the notes', why: 'a chart holds chord symbols only' })
+  const reader: Reader = { divisions: 1, shift: shiftOf(part), leftOut }
+  const [first] = all(part, 'measure')
+  const attributes = all(first, 'attributes')
+  const metre = attributes.map(metreFrom).find((m) => m !== null) ?? { beats: 4, unit: 4 }
+  const written = attributes.map(keyFrom).find((k) => k !== null) ?? null
+  const bars = all(part, 'measure').map((m, i) => measureOf(m, i + 1, reader))
+  const isPickup = attribute(first, 'implicit') === 'yes' || attribute(first, 'number') === '0'
+  const [head, ...rest] = bars
+  const lengths =
+    head && !isPickup && head.length < barTicks(metre) ? [{ ...head, length: barTicks(metre) }, ...rest] : bars
+  const title = text(root, 'work', 'work-title') || text(root, 'movement-title') || 'Untitled'
+  const key = written && { ...written, tonic: writtenRoot(written.tonic, reader.shift) }
+  const found = {
+    title: title.replace(/\s+/g, ' '),
+    key,
+    metre,
+    tempo: tempoOf((quartersIn(part) * metre.unit) / 4),
+    bars: lengths,
+  }
+  return ok(assemble(found, [...leftOut, ...metresLater(part)]))
+}

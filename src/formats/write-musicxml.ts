@@ -1,0 +1,127 @@
+import { XMLBuilder } from 'fast-xml-parser'
+import { barTicks, type Chart, type Harmony, type Metre, TICKS_PER_QUARTER, type WrittenBar } from '../core/index.ts'
+import { stepAndAlter, toXml } from './musicxml-chords.ts'
+
+const FIFTHS: Readonly<Record<string, number>> = Object.fromEntries(
+  ['Fb', 'Cb', 'Gb', 'Db', 'Ab', 'Eb', 'Bb', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F#', 'C#', 'G#', 'D#', 'A#'].map(
+    (name, i) => [name, i - 8],
+  ),
+)
+
+type Out = Readonly<Record<string, unknown>>
+const el = (
+  name: string,
+  inside: readonly Out[] | string | number,
+  attributes?: Readonly<Record<string, string>>,
+): Out => ({
+  [name]: typeof inside === 'object' ? inside : [{ '#text': String(inside) }],
+  ...(attributes ? { ':@': attributes } : {}),
+})
+
+const harmony = (chord: Harmony, at: number): Out => {
+  const offset = at > 0 ? [el('offset', at)] : []
+  if (chord.kind === 'no chord')
+    return el('harmony', [el('root', [el('root-step', 'C')]), el('kind', 'none', { text: 'N.C.' }), ...offset])
+  const xml = toXml(chord)
+  const note = (which: string, name: string) => {
+    const { step, alter } = stepAndAlter(name)
+    return el(which, [el(`${which}-step`, step), ...(alter ? [el(`${which}-alter`, alter)] : [])])
+  }
+  return el('harmony', [
+    note('root', xml.root),
+    el('kind', xml.kind, { text: xml.text ?? '' }),
+    ...(xml.bass ? [note('bass', xml.bass)] : []),
+    ...xml.degrees.map((d) =>
+      el('degree', [el('degree-value', d.value), el('degree-alter', d.alter), el('degree-type', d.type)]),
+    ),
+    ...offset,
+  ])
+}
+
+const attributes = ({ key, metre }: Chart): Out => {
+  const fifths = key ? (FIFTHS[key.tonic.name] ?? 0) - (key.mode === 'minor' ? 3 : 0) : null
+  return el('attributes', [
+    el('divisions', TICKS_PER_QUARTER),
+    ...(key && fifths !== null ? [el('key', [el('fifths', fifths), el('mode', key.mode)])] : []),
+    el('time', [el('beats', metre.beats), el('beat-type', metre.unit)]),
+    el('clef', [el('sign', 'G'), el('line', 2)]),
+  ])
+}
+
+const opening = (bar: WrittenBar): readonly Out[] => {
+  const ending =
+    bar.endings.length > 0
+      ? [el('ending', `${bar.endings.join(',')}.`, { number: bar.endings.join(','), type: 'start' })]
+      : []
+  const repeat = bar.opens ? [el('repeat', [], { direction: 'forward' })] : []
+  return ending.length + repeat.length > 0 ? [el('barline', [...ending, ...repeat], { location: 'left' })] : []
+}
+const closing = (bar: WrittenBar, ending: readonly number[]): readonly Out[] =>
+  bar.closes
+    ? [
+        el(
+          'barline',
+          [
+            ...(ending.length > 0 ? [el('ending', [], { number: ending.join(','), type: 'stop' })] : []),
+            el('repeat', [], { direction: 'backward' }),
+          ],
+          { location: 'right' },
+        ),
+      ]
+    : []
+
+const lengthOf = (bar: WrittenBar, metre: Metre): number =>
+  bar.spots.reduce((sum, s) => sum + s.length, 0) || barTicks(metre)
+
+/** A chart as a MusicXML score of one part: chord symbols over rests, with its sections and repeats. */
+export const writeMusicXml = (chart: Chart): string => {
+  let ending: readonly number[] = []
+  const measures = chart.written.map((bar, i) => {
+    if (bar.endings.length > 0) ending = bar.endings
+    const isPickup = i === 0 && chart.pickup > 0
+    const section = bar.section
+      ? [el('direction', [el('direction-type', [el('rehearsal', bar.section)])], { placement: 'above' })]
+      : []
+    const tempo =
+      i === 0
+        ? [
+            el('direction', [
+              el('direction-type', [el('words', '')]),
+              el('sound', [], { tempo: String((chart.tempo * 4) / chart.metre.unit) }),
+            ]),
+          ]
+        : []
+    const measure = el(
+      'measure',
+      [
+        ...opening(bar),
+        ...(i === 0 ? [attributes(chart)] : []),
+        ...section,
+        ...tempo,
+        ...bar.spots.map((s) => harmony(s.chord, s.at)),
+        el('note', [el('rest', [], { measure: 'yes' }), el('duration', lengthOf(bar, chart.metre))]),
+        ...closing(bar, ending),
+      ],
+      isPickup ? { number: '0', implicit: 'yes' } : { number: String(chart.pickup > 0 ? i : i + 1) },
+    )
+    if (bar.closes) ending = []
+    return measure
+  })
+  const score = el(
+    'score-partwise',
+    [
+      el('work', [el('work-title', chart.title)]),
+      el('part-list', [el('score-part', [el('part-name', 'Chords')], { id: 'P1' })]),
+      el('part', measures, { id: 'P1' }),
+    ],
+    { version: '4.0' },
+  )
+  const built = new XMLBuilder({
+    preserveOrder: true,
+    ignoreAttributes: false,
+    attributeNamePrefix: '',
+    format: true,
+    suppressEmptyNode: true,
+  })
+  return `<?xml version="1.0" encoding="UTF-8"?>\n${String(built.build([score])).trim()}\n`
+}

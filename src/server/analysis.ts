@@ -1,0 +1,69 @@
+import {
+  type AnalysedSpot,
+  analyseChart,
+  beatOf,
+  beatsOf,
+  type Chain,
+  type Chart,
+  dominantsBehind,
+  homeName,
+  jobName,
+  keyName,
+  type Override,
+  placeOf,
+  readOverlay,
+  type School,
+  stretchesOf,
+  withHome,
+} from '../core/index.ts'
+
+const homeOf = (s: AnalysedSpot, overrides: readonly Override[], beat: number, school: School): string | null => {
+  if (s.spot.chord.kind === 'no chord') return null
+  const place = placeOf(s.spot.chord, s.next, school, s.job)
+  const put = overrides.find((o) => o.bar === s.spot.bar && Math.abs(o.beat - beat) < 1e-6)?.home
+  const read = put === undefined ? null : readOverlay(put)
+  return homeName((read?.ok ? withHome(place, read.value) : place).home.first)
+}
+
+const chordAnswer = (s: AnalysedSpot, chart: Chart, overrides: readonly Override[], school: School) => {
+  const beat = beatOf(s.spot, chart.metre)
+  const behind = s.spot.chord.kind === 'chord' ? dominantsBehind(s.spot.chord) : null
+  return {
+    symbol: s.spot.chord.symbol,
+    beat,
+    beats: beatsOf(s.spot, chart.metre),
+    key: s.key && keyName(s.key),
+    degree: s.degree,
+    job: s.job && jobName(s.job),
+    target: s.job && 'of' in s.job ? s.job.of : null,
+    resolves: s.resolves,
+    home: homeOf(s, overrides, beat, school),
+    reason: s.reason,
+    ...(behind ? { dominants: behind.map((b) => `${b.dominant.root.name}7`) } : {}),
+  }
+}
+
+const barsOf = ({ from, to }: Pick<Chain, 'from' | 'to'>) => ({
+  fromBar: from.spots[0]?.spot.bar ?? 0,
+  toBar: to.spots.at(-1)?.spot.bar ?? 0,
+})
+
+/** A chart's harmony as `POST /charts/analyse` answers it. The chart repeats: its last chord looks on to its first. */
+export const analysisAnswer = (chart: Chart, overrides: readonly Override[], school: School) => {
+  const { key, spots, chains } = analyseChart(chart, true, overrides)
+  return {
+    key: keyName(key),
+    bars: chart.bars.map((bar) => ({
+      number: bar.number,
+      section: bar.section,
+      chords: spots.filter((s) => s.spot.bar === bar.number).map((s) => chordAnswer(s, chart, overrides, school)),
+    })),
+    chains: chains.map((c) => ({ kind: c.kind, ...barsOf(c), target: c.target })),
+    stretches: stretchesOf(spots, school).map((s) => ({
+      scale: s.scale,
+      fromBar: s.first.spot.bar,
+      toBar: s.last.spot.bar,
+      joins: s.joins.map((j) => ({ from: j.from.name, to: j.to.name })),
+    })),
+  }
+}

@@ -1,0 +1,149 @@
+import { useStore } from '@nanostores/react'
+import { createColumnHelper, flexRender, getCoreRowModel, useReactTable } from '@tanstack/react-table'
+import { useVirtualizer } from '@tanstack/react-virtual'
+import { type KeyboardEvent, useEffect, useRef } from 'react'
+import { Button } from '../../parts/Button.tsx'
+import { Select } from '../../parts/Select.tsx'
+import type { Kept } from '../../stores/kept.ts'
+import { $library, moreOfLibrary, openFromLibrary, searchLibrary } from '../../stores/library.ts'
+import { go, LIBRARY_ORDERS, type LibraryOrder, type Place } from '../../stores/place.ts'
+import type { ChartRow } from '../../stores/rows.ts'
+import styles from './Library.module.css'
+
+const ROW_PX = 46
+const ORDER_NAMES: Readonly<Record<LibraryOrder, string>> = {
+  '-updatedAt': 'last changed first',
+  title: 'by title',
+  createdAt: 'oldest first',
+}
+
+const day = new Intl.DateTimeFormat('en', { day: 'numeric', month: 'short', timeZone: 'UTC' })
+const column = createColumnHelper<ChartRow>()
+const COLUMNS = [
+  column.accessor('title', { header: 'Title', cell: (c) => <strong>{c.getValue()}</strong> }),
+  column.accessor((r) => r.tags.join(', '), { id: 'tags', header: 'Tags' }),
+  column.accessor((r) => day.format(new Date(r.updatedAt)), { id: 'changed', header: 'Changed' }),
+]
+
+/** The charts there are, found as one types; only the rows in sight are drawn, more are fetched as they come near. */
+export const LibraryTable = ({ place, kept }: { readonly place: Place; readonly kept: Kept }) => {
+  const library = useStore($library)
+  const box = useRef<HTMLDivElement>(null)
+  const { find, order } = place
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the list is anew when what is kept changed
+  useEffect(() => {
+    void searchLibrary(find ?? '', order)
+  }, [find, order, kept.charts])
+  const items = (library?.items ?? []) as ChartRow[]
+  const table = useReactTable({
+    data: items,
+    columns: COLUMNS,
+    getCoreRowModel: getCoreRowModel(),
+    getRowId: (r) => r.id,
+  })
+  const rows = table.getRowModel().rows
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => box.current,
+    estimateSize: () => ROW_PX,
+    overscan: 8,
+  })
+  const seen = virtual.getVirtualItems()
+  const lastSeen = seen.at(-1)?.index ?? 0
+  useEffect(() => {
+    if (library?.next && lastSeen > rows.length - 20) void moreOfLibrary()
+  }, [lastSeen, rows.length, library?.next])
+
+  const open = kept.chart?.id
+  const walk = (e: KeyboardEvent) => {
+    const by = e.key === 'ArrowDown' ? 1 : e.key === 'ArrowUp' ? -1 : 0
+    const at = rows.findIndex((r) => r.id === open)
+    const to = rows[Math.max(0, Math.min(rows.length - 1, at + by))]
+    if (by === 0 || !to) return
+    e.preventDefault()
+    e.stopPropagation()
+    openFromLibrary(to.id)
+  }
+  return (
+    <section className={styles.library} aria-label="Library">
+      <div className={styles.search}>
+        <input
+          type="search"
+          aria-label="Find a chart"
+          placeholder="title, chord, tag"
+          value={find ?? ''}
+          onChange={(e) => go({ find: e.target.value || null })}
+        />
+        <Select
+          label="Order"
+          labelHidden
+          value={order}
+          options={LIBRARY_ORDERS.map((o) => ({ value: o, label: ORDER_NAMES[o] }))}
+          onPick={(o) => go({ order: o })}
+        />
+      </div>
+      {library?.state === 'failed' && (
+        <div role="alert" className={styles.failed}>
+          <p>The library could not be read: the program is not answering. What was kept is safe.</p>
+          <Button onClick={() => void searchLibrary(find ?? '', order)}>Try again</Button>
+        </div>
+      )}
+      {library?.state === 'ready' && rows.length === 0 && (
+        <p className={styles.none}>
+          {find ? `No chart holds “${find}”.` : 'No chart yet. Begin a new one, or bring a file.'}
+        </p>
+      )}
+      <div ref={box} className={styles.box}>
+        <table className={styles.table} aria-rowcount={rows.length} aria-busy={library?.state === 'loading'}>
+          <thead>
+            {table.getHeaderGroups().map((g) => (
+              <tr key={g.id}>
+                {g.headers.map((h) => (
+                  <th key={h.id} scope="col">
+                    {flexRender(h.column.columnDef.header, h.getContext())}
+                  </th>
+                ))}
+              </tr>
+            ))}
+          </thead>
+          <tbody ref={(e) => void e?.style.setProperty('height', `${virtual.getTotalSize()}px`)}>
+            {seen.map((v) => {
+              const row = rows[v.index]
+              if (!row) return null
+              const isOpen = row.id === open
+              return (
+                <tr
+                  key={row.id}
+                  ref={(e) => void e?.style.setProperty('transform', `translateY(${v.start}px)`)}
+                  aria-rowindex={v.index + 1}
+                  aria-selected={isOpen}
+                  className={isOpen ? styles.open : ''}
+                >
+                  {row.getVisibleCells().map((c, i) => (
+                    <td key={c.id}>
+                      {i === 0 ? (
+                        <button
+                          type="button"
+                          tabIndex={isOpen || (open === undefined && v.index === 0) ? 0 : -1}
+                          onClick={() => openFromLibrary(row.id)}
+                          onKeyDown={walk}
+                        >
+                          {flexRender(c.column.columnDef.cell, c.getContext())}
+                        </button>
+                      ) : (
+                        flexRender(c.column.columnDef.cell, c.getContext())
+                      )}
+                    </td>
+                  ))}
+                </tr>
+              )
+            })}
+          </tbody>
+        </table>
+      </div>
+      <p className={styles.count} role="status">
+        {library?.state === 'loading' ? 'Looking …' : `${rows.length}${library?.next ? ' and more' : ''} charts`}
+      </p>
+    </section>
+  )
+}

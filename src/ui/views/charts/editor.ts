@@ -1,0 +1,93 @@
+import { autocompletion, completionKeymap } from '@codemirror/autocomplete'
+import { defaultKeymap, history, historyKeymap } from '@codemirror/commands'
+import { lintKeymap } from '@codemirror/lint'
+import { EditorState } from '@codemirror/state'
+import { drawSelection, EditorView, highlightActiveLine, keymap, lineNumbers } from '@codemirror/view'
+import { chartLanguage, chartLinter, completions } from './chart-language.ts'
+
+export interface Editor {
+  /** Puts another text in its place; it is not told to `onText`. */
+  readonly setText: (text: string) => void
+  readonly text: () => string
+  readonly replace: (at: number, end: number, becomes: string) => void
+  /** Shows and marks a stretch of the text. */
+  readonly select: (at: number, end: number) => void
+  readonly selection: () => { readonly at: number; readonly end: number }
+  readonly destroy: () => void
+}
+
+const THEME = EditorView.theme({
+  '&': { height: '100%', color: 'var(--ink)', fontSize: '17px' },
+  '&.cm-focused': { outline: '3px solid var(--ink)', outlineOffset: '-1px' },
+  '.cm-scroller': { fontFamily: 'var(--text)', lineHeight: '1.7', overflow: 'auto' },
+  '.cm-content': { caretColor: 'var(--ink)', padding: '8px 0' },
+  '.cm-cursor': { borderLeftColor: 'var(--ink)', borderLeftWidth: '2px' },
+  '.cm-gutters': { background: 'transparent', color: 'var(--soft)', border: '0', fontSize: '13px' },
+  '.cm-activeLine': { background: 'color-mix(in srgb, var(--sunk) 55%, transparent)' },
+  '.cm-activeLineGutter': { background: 'transparent' },
+  '&.cm-focused .cm-selectionBackground, .cm-selectionBackground': {
+    background: 'color-mix(in srgb, var(--ink) 22%, transparent) !important',
+  },
+  '.cm-lintRange-error': {
+    backgroundImage: 'none',
+    textDecoration: 'underline wavy var(--ink) 2px',
+    textUnderlineOffset: '5px',
+  },
+  '.cm-tooltip': { background: 'var(--panel)', color: 'var(--ink)', border: '1.5px solid var(--ink)' },
+  '.cm-tooltip-autocomplete ul li[aria-selected]': { background: 'var(--ink)', color: 'var(--panel)' },
+  '.cm-diagnostic': { borderLeft: '4px solid var(--ink)' },
+  '.cm-diagnosticAction': { background: 'var(--ink)', color: 'var(--panel)', fontSize: '15px', padding: '4px 10px' },
+})
+
+/** The chart editor in a shadow root of its own, so that its styles need no exception from the page's policy. */
+export const mountEditor = (
+  host: HTMLElement,
+  text: string,
+  onText: (text: string) => void,
+  onPlace: (at: number) => void,
+): Editor => {
+  const root = host.shadowRoot ?? host.attachShadow({ mode: 'open' })
+  let quiet = false
+  const extensions = [
+    lineNumbers(),
+    history(),
+    drawSelection(),
+    highlightActiveLine(),
+    EditorView.lineWrapping,
+    EditorView.contentAttributes.of({ 'aria-label': 'Chart text', spellcheck: 'false', autocapitalize: 'off' }),
+    ...chartLanguage,
+    chartLinter,
+    autocompletion({ override: [completions], icons: false }),
+    keymap.of([...completionKeymap, ...defaultKeymap, ...historyKeymap, ...lintKeymap]),
+    EditorView.updateListener.of((update) => {
+      if (update.docChanged && !quiet) onText(update.state.doc.toString())
+      else if (update.selectionSet && !quiet) onPlace(update.state.selection.main.head)
+    }),
+    THEME,
+  ]
+  const stateOf = (doc: string) => EditorState.create({ doc, extensions })
+  const view = new EditorView({ state: stateOf(text), parent: root, root })
+  return {
+    setText: (next) => {
+      if (next === view.state.doc.toString()) return
+      quiet = true
+      view.setState(stateOf(next))
+      quiet = false
+    },
+    text: () => view.state.doc.toString(),
+    replace: (at, end, becomes) => {
+      view.dispatch({ changes: { from: at, to: end, insert: becomes }, scrollIntoView: true })
+      view.focus()
+    },
+    select: (at, end) => {
+      quiet = true
+      view.dispatch({ selection: { anchor: at, head: end }, scrollIntoView: true })
+      quiet = false
+    },
+    selection: () => {
+      const { from, to } = view.state.selection.main
+      return { at: from, end: to }
+    },
+    destroy: () => view.destroy(),
+  }
+}

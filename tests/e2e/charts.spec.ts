@@ -1,0 +1,206 @@
+import { readFileSync } from 'node:fs'
+import { expect, type Page, test } from '@playwright/test'
+import { complaints, currentSpot, open, slopeLabels, strip } from './page.ts'
+import { call, emptyData, type Running, removeData, startServer } from './server.ts'
+
+const TIDE = 'title = Slack Tide\nkey = F\n\n== A\n| Fmaj7 | Dm7 | Gm7 | C7 |\n'
+const data = emptyData()
+let server: Running
+let tide: string
+
+test.beforeAll(async () => {
+  server = await startServer(data)
+  await call(server.address, 'POST', 'settings', { name: 'instrument', value: 'concert' })
+  tide = (await call(server.address, 'POST', 'charts', { title: 'Slack Tide', text: TIDE, tags: ['set one'] })).body.id
+})
+test.afterAll(async () => {
+  await server.end()
+  removeData(data)
+})
+
+const editor = (page: Page) => page.getByRole('textbox', { name: 'Chart text' })
+const state = (page: Page) => page.getByRole('region', { name: 'Text' }).getByRole('status').last()
+const harmony = (page: Page) => page.getByRole('region', { name: 'Harmony' })
+const library = (page: Page) => page.getByRole('region', { name: 'Library' }).getByRole('row')
+const kept = async (id: string) => (await call(server.address, 'GET', `charts/${id}`)).body
+const made = async (title: string, text = TIDE): Promise<string> =>
+  (await call(server.address, 'POST', 'charts', { title, text: text.replace('Slack Tide', title) })).body.id
+/** Puts the caret at the end of the last line that has text. */
+const toEnd = async (page: Page) => {
+  await editor(page).click()
+  await page.keyboard.press('Control+End')
+  await page.keyboard.press('ArrowLeft')
+}
+
+test('a chart is typed, its error mended by the proposal, and all of it undone', async ({ page }) => {
+  const said = complaints(page)
+  await open(page, `${server.address}charts?chart=${tide}`)
+  await expect(editor(page)).toContainText('Fmaj7')
+  await toEnd(page)
+  await page.keyboard.type(' Hm7 | Bbmaj7 |')
+  const wrong = page.getByRole('list', { name: 'What does not read' })
+  await expect(wrong).toContainText('Line 5, column 29. “Hm7” is not understood')
+  await expect(state(page)).toContainText('Not kept while something in it does not read')
+  expect((await kept(tide)).text).toBe(TIDE)
+  await wrong.getByRole('button', { name: 'Make it Bm7' }).click()
+  await expect(wrong).toHaveCount(0)
+  await expect(state(page)).toHaveText('Kept.')
+  await expect(strip(page).getByRole('listitem')).toHaveCount(6)
+  expect((await kept(tide)).text).toContain('C7 | Bm7 | Bbmaj7 |')
+  await editor(page).click()
+  for (let i = 0; i < 30; i++) await page.keyboard.press('Control+z')
+  await expect(strip(page).getByRole('listitem')).toHaveCount(4)
+  await expect(state(page)).toHaveText('Kept.')
+  expect((await kept(tide)).text).toBe(TIDE)
+  expect(said).toEqual([])
+})
+
+test('keys are letters while one types, the pedal still walks, and the caret follows the chord', async ({ page }) => {
+  await open(page, `${server.address}charts?chart=${await made('Letters')}`)
+  await toEnd(page)
+  await page.keyboard.type(' Gm7 | C9sus4 |')
+  await expect(page).toHaveURL(/\/charts\?/)
+  await expect(state(page)).toHaveText('Kept.')
+  await page.keyboard.press('ArrowLeft')
+  await page.keyboard.press('ArrowLeft')
+  await page.keyboard.press('ArrowLeft')
+  await expect(currentSpot(page)).toContainText('C9sus4')
+  await page.keyboard.press('PageUp')
+  await expect(currentSpot(page)).toContainText('Gm7')
+})
+
+test('two tabs never overwrite each other: the second is told, shown both, and chooses', async ({ page, context }) => {
+  const id = await made('Two Hands')
+  const other = await context.newPage()
+  for (const tab of [page, other]) {
+    await open(tab, `${server.address}charts?chart=${id}`)
+    await expect(editor(tab)).toContainText('Fmaj7')
+  }
+  await toEnd(page)
+  await page.keyboard.type(' Am7 |')
+  await expect(state(page)).toHaveText('Kept.')
+  await toEnd(other)
+  await other.keyboard.type(' Abmaj7 |')
+  await expect(other.getByRole('alert')).toContainText('Another tab kept this chart in the meantime')
+  await expect(other.getByRole('region', { name: 'Yours' })).toContainText('C7 | Abmaj7 |')
+  await expect(other.getByRole('region', { name: 'Theirs' })).toContainText('C7 | Am7 |')
+  expect((await kept(id)).text).toContain('Am7')
+  await other.getByRole('button', { name: 'Keep this one' }).click()
+  await expect(state(other)).toHaveText('Kept.')
+  expect((await kept(id)).text).toContain('Abmaj7')
+  await other.close()
+})
+
+test('a server killed while one types: the draft comes back, also after a reload', async ({ page }) => {
+  const id = await made('Power Cut')
+  await open(page, `${server.address}charts?chart=${id}`)
+  await expect(editor(page)).toContainText('Fmaj7')
+  const port = new URL(server.address).port
+  await server.end('SIGKILL')
+  await toEnd(page)
+  await page.keyboard.type(' Ebmaj7 |')
+  await expect(state(page)).toContainText('held in this browser')
+  server = await startServer(data, port)
+  await open(page, `${server.address}charts?chart=${id}`)
+  const held = page.getByRole('region', { name: 'Text' }).getByText('Something typed here earlier was not kept.')
+  await expect(held).toBeVisible()
+  await page.getByRole('button', { name: 'Take it up' }).click()
+  await expect(editor(page)).toContainText('Ebmaj7')
+  await expect(state(page)).toHaveText('Kept.')
+  expect((await kept(id)).text).toContain('Ebmaj7')
+})
+
+test('the player’s word on a job wins everywhere, and can be taken back', async ({ page }) => {
+  const id = await made('My Word')
+  await open(page, `${server.address}charts?chart=${id}&bar=4`)
+  await expect(harmony(page).getByRole('row', { name: /4 C7/ })).toContainText('V of F')
+  await page.getByLabel('It is rather').selectOption('substitute V')
+  await page.getByLabel('of', { exact: true }).fill('B')
+  await page.getByRole('button', { name: 'Say so' }).click()
+  await expect(harmony(page).getByRole('row', { name: /4 C7/ })).toContainText('substitute V of B')
+  await expect.poll(async () => (await kept(id)).overrides).toEqual([{ bar: 4, beat: 1, job: 'substitute V of B' }])
+  await open(page, `${server.address}desk?chart=${id}&bar=4`)
+  await expect(page.getByRole('region', { name: 'Chord' })).toContainText('substitute V of B')
+  await expect(page.getByLabel('Inside here')).toHaveValue('C lydian dominant')
+  await open(page, `${server.address}charts?chart=${id}&bar=4`)
+  await page.getByRole('button', { name: 'Take it back' }).click()
+  await expect(harmony(page).getByRole('row', { name: /4 C7/ })).toContainText('V of F')
+})
+
+test('a chart goes out in each format and comes in again, told what was read before it is kept', async ({ page }) => {
+  const id = await made('Round Trip', 'title = Slack Tide\nkey = F\n== Swell\n|: Fmaj7 | Gm7 C7 :|\n')
+  await open(page, `${server.address}charts?chart=${id}`)
+  for (const [name, file] of [
+    ['MusicXML', 'Round Trip.musicxml'],
+    ['ABC', 'Round Trip.abc'],
+    ['Text', 'Round Trip.txt'],
+  ] as const) {
+    const coming = page.waitForEvent('download')
+    await page.getByRole('link', { name, exact: true }).click()
+    const download = await coming
+    expect(download.suggestedFilename()).toBe(file)
+    const buffer = readFileSync(await download.path())
+    await page.getByLabel('Chart file').setInputFiles({ name: file, mimeType: 'application/octet-stream', buffer })
+    const dialog = page.getByRole('dialog')
+    await expect(dialog).toContainText('4 bars · 6 chords · F major · 4/4 · tempo 120')
+    await expect(dialog).toContainText('Nothing was left out.')
+    await page.keyboard.press('Escape')
+  }
+  const broken = { name: 'torn.musicxml', mimeType: 'text/xml', buffer: Buffer.from('<score-partwise><part>') }
+  const before = (await call(server.address, 'GET', 'charts?limit=200')).body.items.length
+  await page.getByLabel('Chart file').setInputFiles(broken)
+  await expect(page.getByRole('alert')).toContainText('no well-formed XML')
+  await page.keyboard.press('Escape')
+  const tune = 'X:1\nT:Fog Signal\nM:3/4\nL:1/4\nK:G\n"G"G3 | "Am7"A2 "D7"d | "H9"G3 |]\n'
+  await page
+    .getByLabel('Chart file')
+    .setInputFiles({ name: 'fog.abc', mimeType: 'text/plain', buffer: Buffer.from(tune) })
+  await expect(page.getByRole('region', { name: 'Left out' })).toContainText(
+    '“H9” in bar 3: this chord is not understood',
+  )
+  expect((await call(server.address, 'GET', 'charts?limit=200')).body.items).toHaveLength(before)
+  await page.getByRole('button', { name: 'Keep it' }).click()
+  await expect(page.getByRole('heading', { name: 'Fog Signal' })).toBeVisible()
+  await expect(strip(page).getByRole('listitem')).toHaveCount(4)
+})
+
+test('the library: found as one types, walked by keys, doubled, removed and brought back', async ({ page }) => {
+  await made('Kelp and Rope', 'title = Slack Tide\n| Gbmaj7 | Cb13 |')
+  await open(page, `${server.address}charts?find=kelp`)
+  await expect(library(page)).toHaveCount(2)
+  await library(page).nth(1).getByRole('button').click()
+  await expect(editor(page)).toContainText('Gbmaj7')
+  await page.getByRole('button', { name: 'Duplicate' }).click()
+  await expect(page.getByRole('heading', { name: 'Kelp and Rope, again' })).toBeVisible()
+  await expect(library(page)).toHaveCount(3)
+  await page.getByRole('button', { name: 'Remove', exact: true }).click()
+  await expect(library(page)).toHaveCount(2)
+  await page.getByRole('button', { name: 'Undo', exact: true }).first().click()
+  await expect(library(page)).toHaveCount(3)
+  await page.getByRole('searchbox', { name: 'Find a chart' }).fill('cb13')
+  await expect(library(page)).toHaveCount(3)
+  await expect(page).toHaveURL(/find=cb13/)
+  await page.getByRole('searchbox', { name: 'Find a chart' }).fill('nothing of the kind')
+  await expect(page.getByText('No chart holds “nothing of the kind”.')).toBeVisible()
+})
+
+test('a B♭ player edits in written pitch, and concert pitch is kept', async ({ page }) => {
+  const id = await made('Written')
+  const { items } = (await call(server.address, 'GET', 'settings?limit=200')).body
+  const { id: row, version } = items.find((s: { name: string }) => s.name === 'instrument')
+  await call(server.address, 'PUT', `settings/${row}`, { name: 'instrument', value: 'bb', version })
+  await open(page, `${server.address}charts?chart=${id}`)
+  await expect(editor(page)).toContainText('| Gmaj7 | Em7 | Am7 | D7 |')
+  await expect(editor(page)).toContainText('key = G')
+  await toEnd(page)
+  await page.keyboard.type(' Bbm7 |')
+  await expect(state(page)).toHaveText('Kept.')
+  expect((await kept(id)).text).toBe(TIDE.replace('Slack Tide', 'Written').replace('C7 |\n', 'C7 | Abm7 |\n'))
+  await page.getByRole('button', { name: '½ up' }).click()
+  await expect(editor(page)).toContainText('Abmaj7')
+  await expect.poll(async () => (await kept(id)).text).toContain('| Gbmaj7 |')
+  await page.keyboard.press('g')
+  await open(page, `${server.address}desk?chart=${id}`)
+  expect((await slopeLabels(page))[0]).toContain('A♭')
+  await call(server.address, 'PUT', `settings/${row}`, { name: 'instrument', value: 'concert', version: version + 1 })
+})
