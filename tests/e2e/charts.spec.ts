@@ -39,7 +39,7 @@ test('a chart is typed, its error mended by the proposal, and all of it undone',
   await toEnd(page)
   await page.keyboard.type(' Hm7 | Bbmaj7 |')
   const wrong = page.getByRole('list', { name: 'What does not read' })
-  await expect(wrong).toContainText('Line 5, column 29. “Hm7” is not understood')
+  await expect(wrong).toContainText('Line 5, column 28. “Hm7” is not understood')
   await expect(state(page)).toContainText('Not kept while something in it does not read')
   expect((await kept(tide)).text).toBe(TIDE)
   await wrong.getByRole('button', { name: 'Make it Bm7' }).click()
@@ -166,7 +166,7 @@ test('a chart goes out in each format and comes in again, told what was read bef
 
 test('the library: found as one types, walked by keys, doubled, removed and brought back', async ({ page }) => {
   await made('Kelp and Rope', 'title = Slack Tide\n| Gbmaj7 | Cb13 |')
-  await open(page, `${server.address}charts?find=kelp`)
+  await open(page, `${server.address}charts?search=kelp`)
   await expect(library(page)).toHaveCount(2)
   await library(page).nth(1).getByRole('button').click()
   await expect(editor(page)).toContainText('Gbmaj7')
@@ -179,7 +179,7 @@ test('the library: found as one types, walked by keys, doubled, removed and brou
   await expect(library(page)).toHaveCount(3)
   await page.getByRole('searchbox', { name: 'Find a chart' }).fill('cb13')
   await expect(library(page)).toHaveCount(3)
-  await expect(page).toHaveURL(/find=cb13/)
+  await expect(page).toHaveURL(/search=cb13/)
   await page.getByRole('searchbox', { name: 'Find a chart' }).fill('nothing of the kind')
   await expect(page.getByText('No chart holds “nothing of the kind”.')).toBeVisible()
 })

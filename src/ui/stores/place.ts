@@ -53,7 +53,7 @@ export interface Place {
   readonly scale: string | null
   readonly omit: string | null
   /** What the library is searched for, and in which order it stands. */
-  readonly find: string | null
+  readonly search: string | null
   readonly order: LibraryOrder
 }
 
@@ -90,7 +90,7 @@ export const readPlace = (path: string, query: URLSearchParams): Place | null =>
     distance: Math.min(6, Math.floor(wholeAtLeast1(query.get('distance')))),
     scale: query.get('scale'),
     omit: query.get('omit'),
-    find: query.get('find'),
+    search: query.get('search'),
     order: LIBRARY_ORDERS.find((o) => o === query.get('order')) ?? '-updatedAt',
   }
 }
@@ -103,7 +103,7 @@ export const addressOf = (place: Place): string => {
     query.set('bar', String(place.bar))
     query.set('beat', String(place.beat))
   }
-  for (const key of ['over', 'sounds', 'home', 'scale', 'omit', 'find'] as const)
+  for (const key of ['over', 'sounds', 'home', 'scale', 'omit', 'search'] as const)
     if (place[key] !== null) query.set(key, place[key])
   if (place.figure !== 'slope') query.set('figure', place.figure)
   if (place.part !== 'map') query.set('part', place.part)

@@ -22,7 +22,7 @@ const PLACE: Place = {
   distance: 1,
   scale: null,
   omit: null,
-  find: null,
+  search: null,
   order: '-updatedAt',
 }
 const at = { id: 'x', version: 1, createdAt: '', updatedAt: '' }

@@ -63,7 +63,7 @@ interface ErrorsProps {
 const MOST_SHOWN = 4
 
 const Errors = ({ text, errors, onMend }: ErrorsProps) => (
-  <ul role="alert" className={styles.errors} aria-label="What does not read">
+  <ul className={styles.errors} aria-label="What does not read">
     {errors.slice(0, MOST_SHOWN).map((e) => {
       const { line, column } = lineAndColumn(text, e.at)
       const mend = proposeMend(text, e)
@@ -169,7 +169,13 @@ export const ChartEditor = ({ row, desk, editor }: Props) => {
         <div ref={host} className={styles.host} />
       )}
       {errors.length > 0 && (
-        <Errors text={text} errors={errors} onMend={(at, end, becomes) => editor.current?.replace(at, end, becomes)} />
+        <div role="alert">
+          <Errors
+            text={text}
+            errors={errors}
+            onMend={(at, end, becomes) => editor.current?.replace(at, end, becomes)}
+          />
+        </div>
       )}
       <p className={styles.soft} role="status">
         {STATES[errors.length > 0 && state === 'kept' ? 'wrong' : state]}

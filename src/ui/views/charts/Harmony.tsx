@@ -124,21 +124,31 @@ const Detail = ({ spot, desk }: { readonly spot: StripSpot; readonly desk: Desk 
   )
 }
 
+/** Where the list's own heading covers its rows. */
+const HEAD_PX = 30
+
 /** The harmony in words, chord by chord: key, job, way on; chains are bracketed, the player's own word is marked. */
 export const Harmony = ({ desk }: { readonly desk: Desk }) => {
   const chains = chainRows(desk)
   const now = desk.current
   const row = useRef<HTMLTableRowElement>(null)
+  const box = useRef<HTMLDivElement>(null)
   const index = now?.index
   // biome-ignore lint/correctness/useExhaustiveDependencies: the row in view moves with the index
-  useEffect(() => row.current?.scrollIntoView({ block: 'nearest' }), [index])
+  useEffect(() => {
+    const [list, now] = [box.current, row.current]
+    if (!list || !now) return
+    const [above, below] = [now.offsetTop - HEAD_PX, now.offsetTop + now.offsetHeight]
+    if (above < list.scrollTop) list.scrollTop = above
+    else if (below > list.scrollTop + list.clientHeight) list.scrollTop = below - list.clientHeight
+  }, [index])
   return (
     <section className={styles.harmony} aria-label="Harmony">
       <div className={styles.head}>
         <h2>{desk.key ? `In ${keyWord(desk.key)}` : 'Harmony'}</h2>
         <Button onClick={() => void copyTable(textOf(desk))}>Copy as text</Button>
       </div>
-      <div className={styles.scroll}>
+      <div ref={box} className={styles.scroll}>
         <table className={styles.table}>
           <thead>
             <tr>

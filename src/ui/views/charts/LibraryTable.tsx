@@ -29,7 +29,7 @@ const COLUMNS = [
 export const LibraryTable = ({ place, kept }: { readonly place: Place; readonly kept: Kept }) => {
   const library = useStore($library)
   const box = useRef<HTMLDivElement>(null)
-  const { find, order } = place
+  const { search: find, order } = place
   // biome-ignore lint/correctness/useExhaustiveDependencies: the list is anew when what is kept changed
   useEffect(() => {
     void searchLibrary(find ?? '', order)
@@ -72,7 +72,7 @@ export const LibraryTable = ({ place, kept }: { readonly place: Place; readonly 
           aria-label="Find a chart"
           placeholder="title, chord, tag"
           value={find ?? ''}
-          onChange={(e) => go({ find: e.target.value || null })}
+          onChange={(e) => go({ search: e.target.value || null })}
         />
         <Select
           label="Order"
