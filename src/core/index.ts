@@ -29,6 +29,7 @@ export { type Job, jobFromNext, jobName, PLAIN_JOBS, POINTING_JOBS, readJob } fr
 export { lineAndColumn, mendedText, proposeMend, type TextMend } from './chart/mend.ts'
 export { printChart } from './chart/print-chart.ts'
 export { type Checked, checkChart, HEADERS, readChart, readKey } from './chart/read-chart.ts'
+export { REHARMONISATIONS, type Reharmonisation, reharmonisationsAt } from './chart/reharmonise.ts'
 export { type Chord, degreeOver, guidesOf, type Harmony, heardOver, NO_CHORD, tonesOf } from './chord/chord.ts'
 export { readChord, readHarmony } from './chord/parse.ts'
 export { USUAL_SPELLINGS as CHORD_SPELLINGS } from './chord/spellings.ts'
@@ -96,6 +97,7 @@ export { type Escape, escapesFrom, type Filter } from './reading/conflicts.ts'
 export { type Exit, TARGET_KINDS, targetsOf } from './reading/exits.ts'
 export { type Home, homeName, homeOverlay, homeReason } from './reading/home.ts'
 export { type KeyDistance, keyDistance } from './reading/key-distance.ts'
+export { bestLanding, type LaidBar, type LaidChart, layInAllKeys, nearestFade } from './reading/laid-chart.ts'
 export { type Mend, mendsOf } from './reading/mends.ts'
 export {
   ANYTHING,

@@ -37,7 +37,7 @@ interface AbcMeter {
 }
 interface AbcTune {
   readonly lines: readonly { readonly staff?: readonly { readonly voices: readonly (readonly AbcElement[])[] }[] }[]
-  readonly metaText: { readonly title?: string }
+  readonly metaText: { readonly title?: string; readonly tempo?: unknown }
   readonly getMeter: () => AbcMeter
   readonly getKeySignature: () => { readonly root: string; readonly acc: string; readonly mode: string }
   readonly getBpm: () => number
@@ -135,7 +135,7 @@ export const readAbc = (source: string): Result<Imported, Refusal> => {
   const sign = acc.startsWith('b') || acc === 'flat' ? 'b' : acc === '' ? '' : '#'
   const key = readKey(`${root}${sign}${/^(m$|min|dor|phr|aeo|loc)/i.test(mode) ? ' minor' : ''}`)
   const metre = metreOf(tune.getMeter())
-  const tempo = tempoOf(((tune.getBpm() || 120) * metre.unit) / 4)
+  const tempo = tempoOf(tune.metaText.tempo ? (tune.getBpm() * metre.unit) / 4 : 120)
   const title = (tune.metaText.title ?? 'Untitled').replace(/\s+/g, ' ')
   if (/[A-Ga-g]/.test(source.replace(/"[^"]*"|^[A-Za-z]:.*$|%.*$/gm, '')))
     leftOut.push({ what: 'the notes', why: 'a chart holds chord symbols only' })

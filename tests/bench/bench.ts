@@ -1,11 +1,13 @@
 import type { Reading, Result } from '../../src/core/index.ts'
 import {
   ANYTHING,
+  analyseChart,
   DEFAULT_WEIGHTS,
   nameSet,
   placeOf,
   rankOverlays,
   rankPairs,
+  readChart,
   readChord,
   readOver,
   readOverlay,
@@ -88,3 +90,19 @@ const naming = calls((p) => nameSet(p.overlay))
 console.log(`every single overlay on 12 roots ranked over a chord:    ${overlays.toFixed(2)} ms (at most 5)`)
 console.log(`every pair of triads ranked over a chord:                ${pairs.toFixed(2)} ms (at most 30)`)
 console.log(`naming a set against the whole catalogue:                ${naming.toFixed(3)} ms (at most 0.2)`)
+
+const LONG = `key = Ab\n${'| Abmaj7 Fm7 | Bbm7 Eb7 | Cm7b5 F7b9 | Bm7 E7 Bbm7 Eb7 |\n'.repeat(16)}`
+const long = must(readChart(LONG))
+const fastest = (work: () => unknown): number => {
+  let best = Number.POSITIVE_INFINITY
+  for (let round = 0; round < 40; round++) {
+    const from = performance.now()
+    work()
+    best = Math.min(best, performance.now() - from)
+  }
+  return best
+}
+console.log(`reading the text of a 64-bar chart:                      ${fastest(() => readChart(LONG)).toFixed(2)} ms`)
+console.log(
+  `analysing a 64-bar chart:                                ${fastest(() => analyseChart(long, true)).toFixed(2)} ms (at most 10)`,
+)

@@ -127,6 +127,68 @@ test('the player’s word on a job wins everywhere, and can be taken back', asyn
   await expect(harmony(page).getByRole('row', { name: /4 C7/ })).toContainText('V of F')
 })
 
+test('a reharmonisation on bar 2 of a repeat: shown as a second lane, taken, edited and undone', async ({ page }) => {
+  const text = 'title = Slack Tide\ntempo = 240\n|: Dm7 G7 | Em7 A7 :| Dm7 G7 | Cmaj7 |\n'
+  const id = await made('Second Lane', text)
+  await open(page, `${server.address}charts?chart=${id}&bar=2&beat=3`)
+  await page.getByRole('button', { name: 'Instead' }).click()
+  const lane = page
+    .getByRole('region', { name: 'Instead' })
+    .getByRole('listitem')
+    .filter({ hasText: 'tritone substitute' })
+  await expect(lane).toContainText('E♭7 has the same guide tones and falls a semitone to Dm7.')
+  await expect(lane).toContainText('The bar is played 2 times: it changes in each pass.')
+  await expect(lane).toContainText('At 240 the shortest of them sounds for 0.5 s')
+  expect((await kept(id)).text).toContain('Em7 A7')
+  await lane.getByRole('button', { name: 'Take it' }).click()
+  await expect(editor(page)).toContainText('| Em7 Eb7 :|')
+  await expect(strip(page).getByRole('listitem', { name: 'bar 4, beat 3, E♭7' })).toBeAttached()
+  await expect(state(page)).toHaveText('Kept.')
+  await toEnd(page)
+  await page.keyboard.type(' C6 |')
+  await expect(editor(page)).toContainText('Cmaj7 | C6 |')
+  for (let i = 0; i < 12; i++) await page.keyboard.press('Control+z')
+  await expect(editor(page)).toContainText('| Em7 A7 :|')
+  await expect.poll(async () => (await kept(id)).text).toBe(text.replace('Slack Tide', 'Second Lane'))
+})
+
+test('a chart whose text moves on tells which kept ideas it left behind, and takes them along', async ({ page }) => {
+  const id = await made('Left Behind')
+  const idea = { overlay: 'Db lydian dominant', chord: 'C7', next: 'Fmaj7', chartId: id, bar: 4, beat: 1 }
+  await call(server.address, 'POST', 'ideas', idea)
+  await open(page, `${server.address}charts?chart=${id}`)
+  await expect(editor(page)).toContainText('Fmaj7')
+  const left = page.getByRole('region', { name: 'Ideas left behind' })
+  await expect(left).toHaveCount(0)
+  await editor(page).getByText('Dm7').click()
+  await page.keyboard.press('End')
+  for (let i = 0; i < 5; i++) await page.keyboard.press('ArrowLeft')
+  await page.keyboard.type('| Am7 ')
+  await expect(left).toContainText('D♭ lydian dominant over C7, bar 4')
+  await left.getByRole('button', { name: 'Move it to bar 5' }).click()
+  await expect(left).toHaveCount(0)
+  const { items } = (await call(server.address, 'GET', 'ideas?limit=200')).body
+  expect(items.find((i: { chartId: string }) => i.chartId === id)).toMatchObject({ bar: 5, beat: 1 })
+})
+
+test('another chart laid over: bar by bar, moved to where it lands best', async ({ page }) => {
+  const [id, over] = [await made('Under'), await made('Above', 'title = Slack Tide\n| Ebmaj7 | Abm7 | Db7 | Gb7 |\n')]
+  await open(page, `${server.address}charts?chart=${id}&side=over`)
+  const panel = page.getByRole('region', { name: 'Laid over' })
+  await panel.getByLabel('The chart to lay over').selectOption(over)
+  await expect(panel.getByRole('row', { name: /^2 Dm7 A♭m7/ })).toBeVisible()
+  const landing = async () => Number((await panel.getByText('On the whole').textContent())?.match(/lands (\d+)/)?.[1])
+  const before = await landing()
+  await panel.getByRole('button', { name: 'Best landing' }).click()
+  await expect(page).toHaveURL(/shift=-?\d/)
+  const options = await panel.getByLabel('Moved').locator('option').allInnerTexts()
+  const best = Math.max(...options.map((o) => Number(/lands (\d+)/.exec(o)?.[1])))
+  expect([options.length, await landing()]).toEqual([12, best])
+  expect(best).toBeGreaterThanOrEqual(before)
+  await page.reload()
+  await expect(panel.getByText('On the whole')).toContainText(`lands ${best}`)
+})
+
 test('a chart goes out in each format and comes in again, told what was read before it is kept', async ({ page }) => {
   const id = await made('Round Trip', 'title = Slack Tide\nkey = F\n== Swell\n|: Fmaj7 | Gm7 C7 :|\n')
   await open(page, `${server.address}charts?chart=${id}`)

@@ -29,7 +29,7 @@ for (const look of ['light', 'dark'] as const)
       const own = emptyData()
       const fresh = await startServer(own)
       const said = complaints(page)
-      for (const view of ['desk', 'pairs', 'symmetry', 'stand', 'set-up']) {
+      for (const view of ['desk', 'charts', 'pairs', 'symmetry', 'stand', 'set-up']) {
         await open(page, `${fresh.address}${view}`)
         await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
         expect(await findings(page), `${view}, empty`).toEqual([])
@@ -54,6 +54,33 @@ for (const look of ['light', 'dark'] as const)
       expect(said).toEqual([])
       await fresh.end()
       removeData(own)
+    })
+
+    test('nor in the charts: a text that reads, one that does not, a file looked into', async ({ page }) => {
+      const said = complaints(page)
+      const seen = async (what: string) => expect(await findings(page), what).toEqual([])
+      await open(page, `${server.address}charts?bar=3`)
+      const editor = page.getByRole('textbox', { name: 'Chart text' })
+      await expect(editor).toContainText('Ab6/9')
+      await seen('loaded')
+      await editor.click()
+      await page.keyboard.press('Control+End')
+      await page.keyboard.type(' Hm7 |')
+      await expect(page.getByRole('list', { name: 'What does not read' })).toBeVisible()
+      await seen('wrong')
+      for (let i = 0; i < 12; i++) await page.keyboard.press('Control+z')
+      for (const side of ['Instead', 'Laid over']) {
+        await page.getByRole('button', { name: side }).click()
+        await seen(side)
+      }
+      const buffer = Buffer.from('X:1\nT:Buoy\nK:C\n"C"C4 | "Q"D4 |')
+      await page.getByLabel('Chart file').setInputFiles({ name: 'buoy.abc', mimeType: 'text/plain', buffer })
+      await expect(page.getByRole('button', { name: 'Keep it' })).toBeVisible()
+      await seen('a file')
+      await open(page, `${server.address}charts?search=nothing`)
+      await expect(page.getByText('No chart holds')).toBeVisible()
+      await seen('nothing found')
+      expect(said).toEqual([])
     })
 
     test('nor in pairs, symmetry, stand, set-up and the dialogs', async ({ page }) => {
@@ -129,6 +156,7 @@ const PLACES = [
   'desk?bar=3&beat=3&over=Ab+whole-half',
   ...FIGURES.slice(1).map((f) => `desk?bar=3&beat=3&over=Ab+whole-half&tray=Ab&tray=B%2B&figure=${f}`),
   ...['map', 'derive', 'play'].map((p) => `pairs?bar=3&beat=3&over=Ab+%26+Bb%2B&distance=2&part=${p}`),
+  'charts?bar=3&beat=3',
   'symmetry?bar=3&beat=3&scale=F+half-whole',
   'stand?bar=3&beat=3&over=Ab+altered',
   'set-up',

@@ -65,9 +65,10 @@ describe('what each chord does', () => {
 
 describe('keys and chains', () => {
   it.each([
-    ['| Dm7 G7 | Cmaj7 | Am7 D7 | Gmaj7 |', 'C major'],
+    ['| Dm7 G7 | Cmaj7 | Am7 D7 | Dm7 G7 | Cmaj7 | Dm7 G7 |', 'C major'],
     ['| Em7b5 A7 | Dm6 | Gm7 | A7 |', 'D minor'],
     [BLUES, 'F major'],
+    ['| Gbmaj7 | Cb13 |', 'Gb major'],
     ['key = Eb\n| Dm7 G7 | Cmaj7 |', 'Eb major'],
   ])('%s is in %s', (text, key) => {
     expect(keyName(analysis(text).key)).toBe(key)

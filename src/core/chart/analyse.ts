@@ -163,9 +163,11 @@ export const analyseChart = (chart: Chart, repeats: boolean, overrides: readonly
     reason: '',
     yours: false,
   }))
+  const names = new Map<PlainKey, Key>()
   for (const hold of form.holds) {
     const [key, found] = [keys[hold.at] as PlainKey, judged[hold.at] as Judged]
-    const named = spelledKey(key, chart, form.holds)
+    const named = names.get(key) ?? spelledKey(key, chart, form.holds)
+    names.set(key, named)
     for (const s of hold.spots) {
       const isLast = s === hold.spots.at(-1)
       const waits = hold.chord.family === 'dominant' && !isLast

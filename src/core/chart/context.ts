@@ -15,31 +15,40 @@ const sameChord = (a: Harmony, b: Harmony): boolean => a.symbol === b.symbol
 const isHeldDominant = (chord: Harmony): boolean => chord.kind === 'chord' && chord.family === 'dominant'
 
 /** A dominant looks past every chord on its own root: a suspension that opens is still the same dominant. */
-const nextDifferent = (chord: Harmony, after: readonly Chord[]): Chord | null =>
-  after.find((c) =>
-    chord.kind === 'chord' && isDominant(chord) ? c.root.pc !== chord.root.pc : !sameChord(c, chord),
-  ) ?? null
+const isDifferent = (chord: Harmony, next: Chord): boolean =>
+  chord.kind === 'chord' && isDominant(chord) ? next.root.pc !== chord.root.pc : !sameChord(next, chord)
 
-const following = (spots: readonly Spot[], index: number, repeats: boolean): readonly Chord[] =>
-  [...spots.slice(index + 1), ...(repeats ? spots.slice(0, index + 1) : [])].flatMap(({ chord }) =>
-    chord.kind === 'chord' ? [chord] : [],
-  )
+/** The first chord after a spot that is looked for, round the corner where the chart repeats; N.C. is looked through. */
+const firstAfter = (
+  spots: readonly Spot[],
+  index: number,
+  repeats: boolean,
+  wanted: (next: Chord) => boolean,
+): Chord | null => {
+  const last = repeats ? index + spots.length : spots.length - 1
+  for (let i = index + 1; i <= last; i++) {
+    const { chord } = spots[i % spots.length] as Spot
+    if (chord.kind === 'chord' && wanted(chord)) return chord
+  }
+  return null
+}
 
 /**
  * A dominant held for several spots is static until the last before it resolves; others look past their own repeats.
- * N.C. is looked through. Where the chart repeats, the last spot is
- * followed by the first; else by nothing.
+ * Where the chart repeats, the last spot is followed by the first; else by nothing.
  */
 export const spotsInChart = (chart: Chart, repeats: boolean): readonly SpotInChart[] => {
   const spots = spotsOf(chart)
   return spots.map((spot, index) => {
-    const after = following(spots, index, repeats)
-    const next = after[0] ?? null
+    const next = firstAfter(spots, index, repeats, () => true)
     const held = next !== null && sameChord(next, spot.chord)
     const job: Job | null =
       held && isHeldDominant(spot.chord)
         ? { kind: 'static dominant' }
-        : jobFromNext(spot.chord, nextDifferent(spot.chord, after))
+        : jobFromNext(
+            spot.chord,
+            firstAfter(spots, index, repeats, (c) => isDifferent(spot.chord, c)),
+          )
     return { index, spot, next, job }
   })
 }

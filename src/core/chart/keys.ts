@@ -52,8 +52,14 @@ const STRANGE: Readonly<Record<PlainKey['mode'], Readonly<Record<string, number>
   ),
 }
 
-export const strangeness = (chord: Chord, key: PlainKey): number =>
-  STRANGE[key.mode][`${pitchClass(chord.root.pc - key.tonic)}${kindOf(chord)}`] ?? FOREIGN
+/** A major seventh on the 5 holds the raised 4: nearly foreign, where the plain triad is the key's own. */
+const MAJOR_SEVENTH_ON_FIVE = 0.9
+
+export const strangeness = (chord: Chord, key: PlainKey): number => {
+  const up = pitchClass(chord.root.pc - key.tonic)
+  if (up === 7 && chord.quality.recipe.seventh === '7' && chord.family === 'major') return MAJOR_SEVENTH_ON_FIVE
+  return STRANGE[key.mode][`${up}${kindOf(chord)}`] ?? FOREIGN
+}
 
 /** What a change of key costs: less to a near one. */
 const stepCost = (from: PlainKey, to: PlainKey): number => {
@@ -63,7 +69,7 @@ const stepCost = (from: PlainKey, to: PlainKey): number => {
   const away = Math.min(fifths % 12, 12 - (fifths % 12))
   return away === 0 ? 1.3 : 1.8 + 0.12 * away
 }
-const STEPS = ALL_KEYS.map((from) => ALL_KEYS.map((to) => stepCost(from, to)))
+const STEPS_INTO = ALL_KEYS.map((to) => ALL_KEYS.map((from) => stepCost(from, to)))
 
 /** One chord on the path, with the key that a cadence it belongs to points to, if any. */
 export interface OnPath {
@@ -100,12 +106,16 @@ export const keyPath = (chords: readonly OnPath[], home: PlainKey | null): reado
   for (const [i, at] of chords.entries()) {
     const own = ALL_KEYS.map((k) => at.weight * (strangeness(at.chord, k) + against(at, k)))
     const from: number[] = []
+    const before = costs
     costs = own.map((cost, k) => {
-      let best = k
-      for (let j = 0; i > 0 && j < 24; j++)
-        if ((costs[j] ?? 0) + (STEPS[j]?.[k] ?? 0) < (costs[best] ?? 0) + (STEPS[best]?.[k] ?? 0)) best = j
+      let [best, least] = [k, before[k] as number]
+      const into = STEPS_INTO[k] as readonly number[]
+      for (let j = 0; i > 0 && j < 24; j++) {
+        const sum = (before[j] as number) + (into[j] as number)
+        if (sum < least) [best, least] = [j, sum]
+      }
       from.push(best)
-      return (costs[best] ?? 0) + (STEPS[best]?.[k] ?? 0) + cost
+      return least + cost
     })
     back.push(from)
   }

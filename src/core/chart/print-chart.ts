@@ -8,7 +8,8 @@ const sameSpots = (a: WrittenBar, b: WrittenBar): boolean =>
 
 const beatsText = (beats: number): string => String(Math.round(beats * 1000) / 1000)
 
-const printBar = (bar: WrittenBar, before: WrittenBar | undefined, chart: Chart): string => {
+/** What stands between a bar's lines: `%` where it is as the one before. */
+export const printBar = (bar: WrittenBar, before: WrittenBar | undefined, chart: Chart): string => {
   const { metre } = chart
   if (before && bar.spots.length > 0 && sameSpots(bar, before)) return '%'
   const whole = before ? barTicks(metre) : bar.spots.reduce((sum, s) => sum + s.length, 0)

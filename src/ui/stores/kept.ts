@@ -58,7 +58,7 @@ const openChart = async (id: string): Promise<void> => {
   }
 }
 
-const refreshIdeas = async (): Promise<void> => {
+export const refreshIdeas = async (): Promise<void> => {
   const answer = await request<{ items: IdeaRow[] }>('GET', 'ideas?limit=200')
   if (answer.ok) merge({ ideas: answer.value.items })
 }

@@ -55,10 +55,19 @@ export interface Place {
   /** What the library is searched for, and in which order it stands. */
   readonly search: string | null
   readonly order: LibraryOrder
+  /** Beside the chart's text: its harmony, what could stand there instead, or another chart laid over it. */
+  readonly side: ChartSide
+  /** The chart laid over the open one, and by how many semitones it is moved. */
+  readonly other: string | null
+  readonly shift: number
 }
 
 export const LIBRARY_ORDERS = ['-updatedAt', 'title', 'createdAt'] as const
 export type LibraryOrder = (typeof LIBRARY_ORDERS)[number]
+
+export const CHART_SIDES = ['harmony', 'instead', 'over'] as const
+export type ChartSide = (typeof CHART_SIDES)[number]
+const MOST_SHIFT = 6
 
 export const TRAY_HOLDS = 4
 
@@ -92,6 +101,9 @@ export const readPlace = (path: string, query: URLSearchParams): Place | null =>
     omit: query.get('omit'),
     search: query.get('search'),
     order: LIBRARY_ORDERS.find((o) => o === query.get('order')) ?? '-updatedAt',
+    side: CHART_SIDES.find((s) => s === query.get('side')) ?? 'harmony',
+    other: query.get('other'),
+    shift: Math.round(Math.max(-MOST_SHIFT, Math.min(MOST_SHIFT, Number(query.get('shift')) || 0))),
   }
 }
 
@@ -103,10 +115,12 @@ export const addressOf = (place: Place): string => {
     query.set('bar', String(place.bar))
     query.set('beat', String(place.beat))
   }
-  for (const key of ['over', 'sounds', 'home', 'scale', 'omit', 'search'] as const)
+  for (const key of ['over', 'sounds', 'home', 'scale', 'omit', 'search', 'other'] as const)
     if (place[key] !== null) query.set(key, place[key])
   if (place.figure !== 'slope') query.set('figure', place.figure)
   if (place.part !== 'map') query.set('part', place.part)
+  if (place.side !== 'harmony') query.set('side', place.side)
+  if (place.shift !== 0) query.set('shift', String(place.shift))
   if (place.order !== '-updatedAt') query.set('order', place.order)
   if (place.distance !== 1) query.set('distance', String(place.distance))
   for (const name of place.tray) query.append('tray', name)

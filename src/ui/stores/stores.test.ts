@@ -1,9 +1,11 @@
 import { describe, expect, it } from 'vitest'
-import { DEFAULT_SCHOOL, DEFAULT_WEIGHTS } from '../../core/index.ts'
+import { DEFAULT_SCHOOL, DEFAULT_WEIGHTS, readChart } from '../../core/index.ts'
 import { deskOf } from './desk.ts'
 import { NO_FILTERS } from './filters.ts'
 import type { Kept } from './kept.ts'
+import { movedIdeas } from './moved.ts'
 import { addressOf, type Place, readPlace } from './place.ts'
+import type { IdeaRow } from './rows.ts'
 import { settingsFrom } from './settings.ts'
 
 const PLACE: Place = {
@@ -24,6 +26,9 @@ const PLACE: Place = {
   omit: null,
   search: null,
   order: '-updatedAt',
+  side: 'harmony',
+  other: null,
+  shift: 0,
 }
 const at = { id: 'x', version: 1, createdAt: '', updatedAt: '' }
 const kept = (text: string, settings: Record<string, unknown> = {}): Kept => ({
@@ -115,5 +120,36 @@ describe('the desk', () => {
       school: { diminished: 7 },
     }
     expect(settingsFrom(Object.entries(odd).map(([name, value]) => ({ ...at, name, value })))).toEqual(none)
+  })
+})
+
+describe('ideas whose chart was edited', () => {
+  const idea = (chord: string, bar: number, beat = 1): IdeaRow => ({
+    ...at,
+    id: `${chord} ${bar}`,
+    overlay: 'E minor pentatonic',
+    chord,
+    next: null,
+    note: null,
+    tags: [],
+    chartId: 'c1',
+    bar,
+    beat,
+  })
+  const moved = (text: string, ...ideas: readonly IdeaRow[]) => {
+    const read = readChart(text)
+    if (!read.ok) throw new Error(text)
+    return movedIdeas(read.value, 'c1', ideas).map((m) => [m.idea.id, m.to && `${m.to.bar}.${m.to.beat}`])
+  }
+  it('stay where their chord stands, and else name the nearest place that has it', () => {
+    const kept = [idea('Dm7', 1), idea('G7', 1, 3), idea('Cmaj7', 2)]
+    expect(moved('| Dm7 G7 | Cmaj7 |', ...kept)).toEqual([])
+    expect(moved('| F | Dm7 G7 | Cmaj7 | G7 |', ...kept)).toEqual([
+      ['Dm7 1', '2.1'],
+      ['G7 1', '2.3'],
+      ['Cmaj7 2', '3.1'],
+    ])
+    expect(moved('| F | F |', ...kept).map(([, to]) => to)).toEqual([null, null, null])
+    expect(moved('| F |', { ...idea('Dm7', 1), chartId: 'c2' })).toEqual([])
   })
 })

@@ -1,12 +1,14 @@
 import { useStore } from '@nanostores/react'
 import { type RefObject, useEffect, useMemo, useRef, useState } from 'react'
 import {
+  beatOf,
   checkChart,
   type Interval,
   lineAndColumn,
   mendedText,
   proposeMend,
   reverse,
+  spotsOf,
   type TextError,
   toGlyphs,
   transposeChartText,
@@ -112,9 +114,11 @@ export const ChartEditor = ({ row, desk, editor }: Props) => {
     editText(concert, checked)
   }
   const placed = (at: number): void => {
-    const spot = latest.current.desk.spots.find((s) => s.spot.text.at <= at && at <= s.spot.text.end)
-    if (spot && spot.index !== latest.current.desk.current?.index)
-      go({ bar: spot.spot.bar, beat: spot.beat, over: null, sounds: null, home: null })
+    const { chart } = checkChart(editor.current?.text() ?? '')
+    const spot = chart && spotsOf(chart).find((s) => s.text.at <= at && at <= s.text.end)
+    const now = latest.current.desk.current
+    if (!spot || (now?.spot.bar === spot.bar && now.spot.at === spot.at)) return
+    go({ bar: spot.bar, beat: beatOf(spot, chart.metre), over: null, sounds: null, home: null })
   }
   // biome-ignore lint/correctness/useExhaustiveDependencies: the editor lives as long as its chart is open
   useEffect(() => {

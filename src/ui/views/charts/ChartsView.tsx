@@ -9,9 +9,10 @@ import { ChartEditor } from './ChartEditor.tsx'
 import styles from './ChartsView.module.css'
 import { BringIn, ChartTools } from './ChartTools.tsx'
 import type { Editor } from './editor.ts'
-import { Harmony } from './Harmony.tsx'
 import { ImportDialog } from './ImportDialog.tsx'
+import { LeftBehind } from './LeftBehind.tsx'
 import { LibraryTable } from './LibraryTable.tsx'
+import { Side } from './Side.tsx'
 
 /** What stands in the editor's place where no kept chart is open. */
 const NoChart = ({ place, isSketch, loading }: { place: Place; isSketch: boolean; loading: boolean }) =>
@@ -63,12 +64,17 @@ const ChartsView = ({ place, kept, desk }: ViewProps) => {
           <>
             <ChartTools row={row} onTranspose={transpose} />
             <ChartEditor row={row} desk={desk} editor={editor} />
+            <LeftBehind row={row} kept={kept} desk={desk} />
           </>
         ) : (
           <NoChart place={place} isSketch={desk.isSketch} loading={kept.loading} />
         )}
       </div>
-      {desk.chart ? <Harmony desk={desk} /> : <section className={styles.silent} aria-label="Harmony" />}
+      {desk.chart ? (
+        <Side place={place} desk={desk} kept={kept} row={row} editor={editor} />
+      ) : (
+        <section className={styles.silent} aria-label="Harmony" />
+      )}
       <ImportDialog />
     </div>
   )

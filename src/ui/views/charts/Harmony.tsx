@@ -143,7 +143,7 @@ export const Harmony = ({ desk }: { readonly desk: Desk }) => {
     else if (below > list.scrollTop + list.clientHeight) list.scrollTop = below - list.clientHeight
   }, [index])
   return (
-    <section className={styles.harmony} aria-label="Harmony">
+    <>
       <div className={styles.head}>
         <h2>{desk.key ? `In ${keyWord(desk.key)}` : 'Harmony'}</h2>
         <Button onClick={() => void copyTable(textOf(desk))}>Copy as text</Button>
@@ -188,6 +188,6 @@ export const Harmony = ({ desk }: { readonly desk: Desk }) => {
         </table>
       </div>
       {now && <Detail spot={now} desk={desk} />}
-    </section>
+    </>
   )
 }

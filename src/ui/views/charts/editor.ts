@@ -10,9 +10,8 @@ export interface Editor {
   readonly setText: (text: string) => void
   readonly text: () => string
   readonly replace: (at: number, end: number, becomes: string) => void
-  /** Shows and marks a stretch of the text. */
-  readonly select: (at: number, end: number) => void
-  readonly selection: () => { readonly at: number; readonly end: number }
+  /** Several changes at once, undone together; places are those before any of them. */
+  readonly changeAll: (changes: readonly { at: number; end: number; becomes: string }[]) => void
   readonly destroy: () => void
 }
 
@@ -79,14 +78,8 @@ export const mountEditor = (
       view.dispatch({ changes: { from: at, to: end, insert: becomes }, scrollIntoView: true })
       view.focus()
     },
-    select: (at, end) => {
-      quiet = true
-      view.dispatch({ selection: { anchor: at, head: end }, scrollIntoView: true })
-      quiet = false
-    },
-    selection: () => {
-      const { from, to } = view.state.selection.main
-      return { at: from, end: to }
+    changeAll: (changes) => {
+      view.dispatch({ changes: changes.map(({ at, end, becomes }) => ({ from: at, to: end, insert: becomes })) })
     },
     destroy: () => view.destroy(),
   }
