@@ -26,7 +26,7 @@ export {
 } from './chart/chart.ts'
 export { type SpotInChart, spotsInChart } from './chart/context.ts'
 export { type Job, jobFromNext, jobName, PLAIN_JOBS, POINTING_JOBS, readJob } from './chart/job.ts'
-export { lineAndColumn, mendedText, proposeMend, type TextMend } from './chart/mend.ts'
+export { lineAndColumn, mendedText, proposeMend, repeatEdits, type TextMend } from './chart/mend.ts'
 export { printChart } from './chart/print-chart.ts'
 export { type Checked, checkChart, HEADERS, readChart, readKey } from './chart/read-chart.ts'
 export { REHARMONISATIONS, type Reharmonisation, reharmonisationsAt } from './chart/reharmonise.ts'

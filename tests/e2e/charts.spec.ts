@@ -127,6 +127,24 @@ test('the player’s word on a job wins everywhere, and can be taken back', asyn
   await expect(harmony(page).getByRole('row', { name: /4 C7/ })).toContainText('V of F')
 })
 
+test('a chord is split in two and joined again; selected bars are put between repeat signs', async ({ page }) => {
+  const id = await made('Cut and Spliced')
+  await open(page, `${server.address}charts?chart=${id}&bar=2`)
+  await page.getByRole('button', { name: 'Split it in two' }).click()
+  await expect(strip(page).getByRole('listitem', { name: 'bar 2, beat 3, Dm7' })).toBeAttached()
+  await expect.poll(async () => (await kept(id)).overrides).toEqual([{ bar: 2, beat: 1, split: 3 }])
+  await open(page, `${server.address}desk?chart=${id}&bar=2&beat=3`)
+  await expect(currentSpot(page)).toHaveAttribute('aria-label', 'bar 2, beat 3, Dm7')
+  await open(page, `${server.address}charts?chart=${id}&bar=2&beat=3`)
+  await page.getByRole('button', { name: 'Join its halves again' }).click()
+  await expect(strip(page).getByRole('listitem')).toHaveCount(4)
+  await editor(page).getByText('Gm7').dblclick()
+  await page.keyboard.press('Shift+End')
+  await page.getByRole('button', { name: 'Repeat' }).click()
+  await expect(editor(page)).toContainText('| Fmaj7 | Dm7 |: Gm7 | C7 :|')
+  await expect(strip(page).getByRole('listitem')).toHaveCount(6)
+})
+
 test('a reharmonisation on bar 2 of a repeat: shown as a second lane, taken, edited and undone', async ({ page }) => {
   const text = 'title = Slack Tide\ntempo = 240\n|: Dm7 G7 | Em7 A7 :| Dm7 G7 | Cmaj7 |\n'
   const id = await made('Second Lane', text)
@@ -162,8 +180,8 @@ test('a chart whose text moves on tells which kept ideas it left behind, and tak
   await expect(left).toHaveCount(0)
   await editor(page).getByText('Dm7').click()
   await page.keyboard.press('End')
-  for (let i = 0; i < 5; i++) await page.keyboard.press('ArrowLeft')
-  await page.keyboard.type('| Am7 ')
+  for (let i = 0; i < 4; i++) await page.keyboard.press('ArrowLeft')
+  await page.keyboard.type('Am7 | ')
   await expect(left).toContainText('D♭ lydian dominant over C7, bar 4')
   await left.getByRole('button', { name: 'Move it to bar 5' }).click()
   await expect(left).toHaveCount(0)

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { spotsOf } from './chart.ts'
-import { lineAndColumn, mendedText, proposeMend } from './mend.ts'
+import { lineAndColumn, mendedText, proposeMend, repeatEdits } from './mend.ts'
 import { printChart } from './print-chart.ts'
 import { checkChart, readChart } from './read-chart.ts'
 
@@ -72,6 +72,18 @@ describe('errors and what is proposed', () => {
       { line: 2, column: 7 },
       { line: 3, column: 8 },
     ])
+  })
+})
+
+describe('bars selected and repeated', () => {
+  it.each([
+    ['| C | Dm7 | G7 |', 'Dm7', '| C |: Dm7 :| G7 |'],
+    ['| C | Dm7 G7 | C |', 'C | Dm7', '|: C | Dm7 G7 :| C |'],
+    ['title = x\n| C | F |', 'title', null],
+    ['|: C | F :|', 'F', null],
+  ])('%s', (text, selected, expected) => {
+    const edits = repeatEdits(text, text.indexOf(selected), text.indexOf(selected) + selected.length)
+    expect(edits && [...edits].reverse().reduce(mendedText, text)).toBe(expected)
   })
 })
 

@@ -124,6 +124,25 @@ export const proposeMend = (text: string, error: TextError): TextMend | null => 
   return MENDERS[error.code]?.(text, error).find((m) => checkChart(mendedText(text, m)).errors.length < before) ?? null
 }
 
+/**
+ * Repeat signs around the written bars that a stretch of the text touches, as changes; null where it touches none or the
+ * chart would not read with them.
+ */
+export const repeatEdits = (text: string, at: number, end: number): readonly TextMend[] | null => {
+  const bars = (checkChart(text).chart?.written ?? []).filter((b) => b.text.end >= at && b.text.at <= end)
+  const [first, last] = [bars[0], bars.at(-1)]
+  if (!first || !last) return null
+  const before = text.lastIndexOf('|', first.text.at - 1)
+  const after = text.indexOf('|', last.text.end)
+  const close = after < 0 ? last.text.end : after
+  const edits = [
+    { at: before < 0 ? first.text.at : before, end: before < 0 ? first.text.at : before + 1, becomes: '|:' },
+    { at: close, end: after < 0 ? close : close + 1, becomes: ':|' },
+  ]
+  const repeated = [...edits].reverse().reduce(mendedText, text)
+  return checkChart(repeated).errors.length === 0 ? edits : null
+}
+
 /** Line and column of a place in a text, both from 1. */
 export const lineAndColumn = (text: string, at: number): { readonly line: number; readonly column: number } => {
   const before = text.slice(0, at).split('\n')

@@ -1,14 +1,15 @@
 import { useEffect, useRef } from 'react'
-import { barTicks, beatsOf, type Chart, toGlyphs } from '../../core/index.ts'
+import { barTicks, beatsOf, type Chain, type Chart, toGlyphs } from '../../core/index.ts'
 import { hueClass } from './hue.ts'
 import styles from './Strip.module.css'
-import { layoutStrip, STRIP, type StripSpot } from './strip-layout.ts'
+import { layoutBrackets, layoutStrip, STRIP, type StripSpot } from './strip-layout.ts'
 import { beatText } from './words.ts'
 
 interface Props {
   readonly chart: Chart
   readonly spots: readonly StripSpot[]
   readonly current: number
+  readonly chains?: readonly Chain[]
   readonly onGo: (spot: StripSpot) => void
 }
 
@@ -18,7 +19,7 @@ const itemName = (s: StripSpot): string =>
   `bar ${s.spot.bar}, beat ${beatText(s.beat)}, ${toGlyphs(s.spot.chord.symbol)}`
 
 /** The chart as one band: each chord as wide as its beats, its fade as a step, its landing as the slope down. */
-export const Strip = ({ chart, spots, current, onGo }: Props) => {
+export const Strip = ({ chart, spots, current, chains = [], onGo }: Props) => {
   const scroller = useRef<HTMLDivElement>(null)
   const layout = layoutStrip(spots, (s) => beatsOf(s.spot, chart.metre))
   const here = layout.boxes[current]
@@ -91,6 +92,14 @@ export const Strip = ({ chart, spots, current, onGo }: Props) => {
               </g>
             )
           })}
+          {layoutBrackets(chains, layout.boxes).map((b) => (
+            <path
+              key={b.path}
+              className={b.arrives ? styles.bracket : styles.openBracket}
+              d={b.path}
+              aria-hidden="true"
+            />
+          ))}
         </svg>
       </div>
     </div>

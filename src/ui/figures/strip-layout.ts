@@ -1,4 +1,4 @@
-import type { AnalysedSpot, Reading } from '../../core/index.ts'
+import type { AnalysedSpot, Chain, Reading } from '../../core/index.ts'
 
 /** A spot of the strip: read with its overlay, its idea, or its home scale. N.C. has no reading. */
 export interface StripSpot extends AnalysedSpot {
@@ -68,3 +68,22 @@ export const layoutStrip = (spots: readonly StripSpot[], beats: (s: StripSpot) =
   })
   return { width: x + STRIP.margin, boxes }
 }
+
+export interface StripBracket {
+  readonly path: string
+  /** Whether the chain comes to its goal: drawn through, else broken. */
+  readonly arrives: boolean
+}
+
+const TICK = 5
+const GAP = 3
+
+/** A bracket under the bar numbers for each chain, from its first chord to the end of its last. */
+export const layoutBrackets = (chains: readonly Chain[], boxes: readonly StripBox[]): readonly StripBracket[] =>
+  chains.flatMap(({ from, to, kind }) => {
+    const [first, last] = [boxes[from.spots[0]?.index ?? -1], boxes[to.spots[0]?.index ?? -1]]
+    if (!first || !last) return []
+    const y = STRIP.height - 1.5
+    const path = `M${first.x + GAP},${y - TICK} V${y} H${last.x + last.w - GAP} V${y - TICK}`
+    return [{ path, arrives: kind !== 'ii-V without its tonic' && kind !== 'static ii-V' }]
+  })

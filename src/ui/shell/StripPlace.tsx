@@ -20,6 +20,8 @@ export const StripPlace = ({ boot }: { readonly boot: Boot }) => {
       </div>
     )
   if (desk.chart && desk.current)
-    return <Strip chart={desk.chart} spots={desk.spots} current={desk.current.index} onGo={goToSpot} />
+    return (
+      <Strip chart={desk.chart} spots={desk.spots} current={desk.current.index} chains={desk.chains} onGo={goToSpot} />
+    )
   return <div className={styles.blank} aria-hidden="true" />
 }

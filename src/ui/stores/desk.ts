@@ -43,6 +43,8 @@ export interface Desk {
   readonly chartError: TextError | null
   readonly spots: readonly StripSpot[]
   readonly chains: readonly Chain[]
+  /** Where the player cut a chord in two. */
+  readonly cuts: readonly Override[]
   readonly key: Key | null
   readonly current: StripSpot | null
   readonly overlayError: TextError | null
@@ -88,7 +90,16 @@ export const deskOf = (place: Place, kept: Kept): Desk => {
     concert: null,
   }
   if (!read?.ok)
-    return { ...base, chart: null, chartError: read?.error ?? null, chains: [], key: null, spots: [], current: null }
+    return {
+      ...base,
+      chart: null,
+      chartError: read?.error ?? null,
+      chains: [],
+      cuts: [],
+      key: null,
+      spots: [],
+      current: null,
+    }
 
   const overrides = place.sketch === null ? overridesOf(kept.chart?.overrides ?? null) : []
   const repeats = place.sketch === null
@@ -139,6 +150,7 @@ export const deskOf = (place: Place, kept: Kept): Desk => {
     ...base,
     chart,
     chains: analysis.chains,
+    cuts: overrides.filter((o) => o.split !== undefined),
     key: analysis.key,
     chartError: null,
     spots,

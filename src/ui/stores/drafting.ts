@@ -99,7 +99,9 @@ export const correct = (bar: number, beat: number, said: Omit<KeptOverride, 'bar
   const isHere = (o: KeptOverride) => o.bar === bar && Math.abs(o.beat - beat) < 1e-6
   const before = (row.overrides ?? []).find(isHere)
   const { bar: _, beat: __, ...words } = { ...before, ...said, bar, beat }
-  const left = Object.fromEntries(Object.entries(words).filter(([, word]) => word !== undefined && word !== ''))
+  const left = Object.fromEntries(
+    Object.entries(words).filter(([, word]) => word !== undefined && word !== '' && word !== 0),
+  )
   const others = (row.overrides ?? []).filter((o) => !isHere(o))
   change(row, row.text, Object.keys(left).length > 0 ? [...others, { ...left, bar, beat }] : others, 0)
 }

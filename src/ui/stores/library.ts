@@ -55,6 +55,24 @@ export const moreOfLibrary = async (): Promise<void> => {
   })
 }
 
+const OPENED = 'crossfade-opened'
+const REMEMBERED = 4
+
+export interface Opened {
+  readonly id: string
+  readonly title: string
+}
+
+/** The charts opened last in this browser, the latest first. */
+export const lastOpened = (): readonly Opened[] => JSON.parse(localStorage.getItem(OPENED) ?? '[]')
+
+export const rememberOpened = ({ id, title }: Opened): void => {
+  const others = lastOpened().filter((o) => o.id !== id)
+  localStorage.setItem(OPENED, JSON.stringify([{ id, title }, ...others].slice(0, REMEMBERED)))
+}
+const forgetOpened = (id: string): void =>
+  localStorage.setItem(OPENED, JSON.stringify(lastOpened().filter((o) => o.id !== id)))
+
 export const openFromLibrary = (id: string): void => go({ view: 'charts', chart: id, sketch: null, ...AT_START })
 
 /** Keeps a new chart and opens it. */
@@ -80,6 +98,7 @@ export const duplicateChart = async (row: ChartRow): Promise<void> => {
 export const removeChart = async (row: ChartRow): Promise<void> => {
   const gone = await request('DELETE', `charts/${row.id}`)
   if (!gone.ok) return say(`Not removed: ${gone.detail}`)
+  forgetOpened(row.id)
   await refreshCharts()
   const other = $library.get()?.items[0]
   if ($place.get()?.chart === row.id || $place.get()?.chart === null) {

@@ -58,10 +58,12 @@ const EXPORTS = [
 interface Props {
   readonly row: ChartRow
   readonly onTranspose: (semitones: number) => void
+  /** Puts repeat signs around the bars that are selected in the text. */
+  readonly onRepeat: () => void
 }
 
 /** What can be done with the open chart as a whole. */
-export const ChartTools = ({ row, onTranspose }: Props) => (
+export const ChartTools = ({ row, onTranspose, onRepeat }: Props) => (
   <>
     <div className={styles.head}>
       <h2>{row.title}</h2>
@@ -73,6 +75,9 @@ export const ChartTools = ({ row, onTranspose }: Props) => (
       </Button>
       <Button title="the whole chart a half step up" onClick={() => onTranspose(1)}>
         ½ up
+      </Button>
+      <Button title="repeat signs around the bars selected in the text" onClick={onRepeat}>
+        Repeat
       </Button>
       <Button onClick={() => void duplicateChart(row)}>Duplicate</Button>
       <Button onClick={() => void removeChart(row)}>Remove</Button>

@@ -1,8 +1,9 @@
 import { useRef } from 'react'
-import { checkChart, chordInterval, transposeChartText } from '../../../core/index.ts'
+import { checkChart, chordInterval, repeatEdits, transposeChartText } from '../../../core/index.ts'
 import { Button } from '../../parts/Button.tsx'
 import { readIn } from '../../stores/importing.ts'
 import { addChart } from '../../stores/library.ts'
+import { say } from '../../stores/notices.ts'
 import { AT_START, go, type Place } from '../../stores/place.ts'
 import type { ViewProps } from '../view.ts'
 import { ChartEditor } from './ChartEditor.tsx'
@@ -40,6 +41,13 @@ const ChartsView = ({ place, kept, desk }: ViewProps) => {
     const { chart } = checkChart(shown)
     if (chart) editor.current?.replace(0, shown.length, transposeChartText(shown, chart, chordInterval(semitones)))
   }
+  const repeat = () => {
+    const shown = editor.current?.text() ?? ''
+    const { at, end } = editor.current?.selection() ?? { at: 0, end: 0 }
+    const edits = repeatEdits(shown, at, end)
+    if (edits) editor.current?.changeAll(edits)
+    else say('Select the bars to repeat first; inside a repeat there can be no other.')
+  }
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: dropping is a second way; the button is the first
     <div
@@ -62,7 +70,7 @@ const ChartsView = ({ place, kept, desk }: ViewProps) => {
       <div className={styles.middle}>
         {row ? (
           <>
-            <ChartTools row={row} onTranspose={transpose} />
+            <ChartTools row={row} onTranspose={transpose} onRepeat={repeat} />
             <ChartEditor row={row} desk={desk} editor={editor} />
             <LeftBehind row={row} kept={kept} desk={desk} />
           </>

@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from 'react'
 import {
+  beatsOf,
   dominantsBehind,
   homeName,
   jobName,
@@ -102,16 +103,33 @@ const Correction = ({ spot, desk }: { readonly spot: StripSpot; readonly desk: D
   )
 }
 
+/** Cuts the chord in view in two at its middle beat, so that each half can carry its own overlay; or joins it again. */
+const Split = ({ spot, desk }: { readonly spot: StripSpot; readonly desk: Desk }) => {
+  const { chart } = desk
+  const beats = chart ? beatsOf(spot.spot, chart.metre) : 0
+  const cut = desk.cuts.find((c) => c.bar === spot.spot.bar && (c.beat === spot.beat || c.split === spot.beat))
+  if (cut) return <Button onClick={() => correct(cut.bar, cut.beat, { split: 0 })}>Join its halves again</Button>
+  if (beats < 2) return null
+  return (
+    <Button onClick={() => correct(spot.spot.bar, spot.beat, { split: spot.beat + Math.floor(beats / 2) })}>
+      Split it in two
+    </Button>
+  )
+}
+
 const Detail = ({ spot, desk }: { readonly spot: StripSpot; readonly desk: Desk }) => {
   const { chord } = spot.spot
   const behind = chord.kind === 'chord' ? dominantsBehind(chord) : null
   const home = spot.reading?.place.home
   return (
     <section className={styles.detail} aria-label="The chord in view">
-      <h2>
-        {toGlyphs(chord.symbol)} <span className={styles.soft}>{jobWord(spot)}</span>
-        {spot.yours && <span className={styles.yours}>yours</span>}
-      </h2>
+      <div className={styles.head}>
+        <h2>
+          {toGlyphs(chord.symbol)} <span className={styles.soft}>{jobWord(spot)}</span>
+          {spot.yours && <span className={styles.yours}>yours</span>}
+        </h2>
+        <Split spot={spot} desk={desk} />
+      </div>
       <p>{toGlyphs(spot.reason)}</p>
       {behind && <p>It stands for {behind.map((b) => toGlyphs(`${b.dominant.root.name}7`)).join(', ')}.</p>}
       {home && (

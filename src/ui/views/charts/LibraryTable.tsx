@@ -1,11 +1,19 @@
 import { useStore } from '@nanostores/react'
 import { createColumnHelper, flexRender, getCoreRowModel, useReactTable } from '@tanstack/react-table'
 import { useVirtualizer } from '@tanstack/react-virtual'
-import { type KeyboardEvent, useEffect, useRef } from 'react'
+import { type KeyboardEvent, useEffect, useRef, useState } from 'react'
 import { Button } from '../../parts/Button.tsx'
 import { Select } from '../../parts/Select.tsx'
 import type { Kept } from '../../stores/kept.ts'
-import { $library, moreOfLibrary, openFromLibrary, searchLibrary } from '../../stores/library.ts'
+import {
+  $library,
+  lastOpened,
+  moreOfLibrary,
+  type Opened,
+  openFromLibrary,
+  rememberOpened,
+  searchLibrary,
+} from '../../stores/library.ts'
 import { go, LIBRARY_ORDERS, type LibraryOrder, type Place } from '../../stores/place.ts'
 import type { ChartRow } from '../../stores/rows.ts'
 import styles from './Library.module.css'
@@ -55,6 +63,12 @@ export const LibraryTable = ({ place, kept }: { readonly place: Place; readonly 
   }, [lastSeen, rows.length, library?.next])
 
   const open = kept.chart?.id
+  const [opened, setOpened] = useState<readonly Opened[]>([])
+  const title = kept.chart?.title ?? ''
+  useEffect(() => {
+    setOpened(lastOpened().filter((o) => o.id !== open))
+    if (open !== undefined) rememberOpened({ id: open, title })
+  }, [open, title])
   const walk = (e: KeyboardEvent) => {
     const by = e.key === 'ArrowDown' ? 1 : e.key === 'ArrowUp' ? -1 : 0
     const at = rows.findIndex((r) => r.id === open)
@@ -141,6 +155,15 @@ export const LibraryTable = ({ place, kept }: { readonly place: Place; readonly 
           </tbody>
         </table>
       </div>
+      {opened.length > 0 && (
+        <nav className={styles.opened} aria-label="Opened last">
+          {opened.map((o) => (
+            <Button key={o.id} tone="quiet" onClick={() => openFromLibrary(o.id)}>
+              {o.title}
+            </Button>
+          ))}
+        </nav>
+      )}
       <p className={styles.count} role="status">
         {library?.state === 'loading' ? 'Looking …' : `${rows.length}${library?.next ? ' and more' : ''} charts`}
       </p>

@@ -10,6 +10,7 @@ export interface Editor {
   readonly setText: (text: string) => void
   readonly text: () => string
   readonly replace: (at: number, end: number, becomes: string) => void
+  readonly selection: () => { readonly at: number; readonly end: number }
   /** Several changes at once, undone together; places are those before any of them. */
   readonly changeAll: (changes: readonly { at: number; end: number; becomes: string }[]) => void
   readonly destroy: () => void
@@ -77,6 +78,10 @@ export const mountEditor = (
     replace: (at, end, becomes) => {
       view.dispatch({ changes: { from: at, to: end, insert: becomes }, scrollIntoView: true })
       view.focus()
+    },
+    selection: () => {
+      const { from, to } = view.state.selection.main
+      return { at: from, end: to }
     },
     changeAll: (changes) => {
       view.dispatch({ changes: changes.map(({ at, end, becomes }) => ({ from: at, to: end, insert: becomes })) })
