@@ -121,10 +121,20 @@ const barsOf = (elements: readonly AbcElement[], leftOut: LeftOut[]): readonly F
   return bars
 }
 
+/** The parser's own failures are the file's, not ours. */
+const tunesIn = (source: string): readonly AbcTune[] | null => {
+  try {
+    return abcjs.parseOnly(source) as unknown as readonly AbcTune[]
+  } catch {
+    return null
+  }
+}
+
 /** Reads the chord symbols of an ABC tune: the first tune, its first voice. */
 export const readAbc = (source: string): Result<Imported, Refusal> => {
   if (!/^\s*(%.*\n\s*)*[XK]:/m.test(source)) return fail({ why: 'This is no ABC tune: no X: and no K: line.' })
-  const tunes = abcjs.parseOnly(source) as unknown as readonly AbcTune[]
+  const tunes = tunesIn(source)
+  if (!tunes) return fail({ why: 'The tune cannot be parsed.' })
   const [tune] = tunes
   const voices = tune?.lines.map((l) => l.staff?.[0]?.voices[0] ?? []) ?? []
   const leftOut: LeftOut[] =

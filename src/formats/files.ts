@@ -16,6 +16,8 @@ export interface ReadFile extends Imported {
 
 const MOST_INSIDE = 10 * 1024 * 1024
 const MOST_MEMBERS = 40
+/** A tune or a chart is short; a longer text is something else. */
+const MOST_TEXT = 1024 * 1024
 
 const refuse = (why: string): Result<never, Refusal> => fail({ why })
 
@@ -75,6 +77,7 @@ export const readChartFile = (bytes: Uint8Array): Result<ReadFile, Refusal> => {
   const text = decode(bytes)?.replace(/^\uFEFF/, '')
   if (text === undefined) return refuse('The file is not text in UTF-8 or UTF-16, nor a packed score.')
   if (/^\s*</.test(text)) return of('musicxml', readMusicXml(text))
+  if (text.length > MOST_TEXT) return refuse('The text is too long for a chart or a tune.')
   if (/^[XTMLKQ]:/m.test(text) && /^K:/m.test(text)) return of('abc', readAbc(text))
   return of('text', readText(text))
 }

@@ -104,7 +104,7 @@ export const BODIES = {
     key: text(40).default(''),
     overrides: KEPT_OVERRIDES.custom(asJobs),
     school: Joi.object(choices)
-      .default({})
+      .default(DEFAULT_SCHOOL)
       .custom((value) => ({ ...DEFAULT_SCHOOL, ...value })),
     weights: WEIGHTS,
   }),

@@ -145,3 +145,28 @@ test('a chart is analysed as agreed, and the player’s word wins', async () => 
     expect([refused.status, refused.body.errors[0].path, refused.body.errors[0].at]).toEqual([400, field, at])
   }
 })
+
+test('files come in and charts go out as agreed; what is no file is refused', async () => {
+  const bring = async (content: string | Blob, name = 'buoy.txt') => {
+    const form = new FormData()
+    form.set('file', new File([content], name))
+    const response = await fetch(`${server.address}api/v1/import`, { method: 'POST', body: form })
+    return { status: response.status, body: await response.json() }
+  }
+  const text = 'metre = 3/4\n| D7 | % |'
+  const read = await bring(text, 'buoy.txt')
+  expect(read).toMatchObject({
+    status: 200,
+    body: { format: 'text', title: 'buoy', text, read: { bars: 2, chords: 2, key: null, metre: '3/4' }, leftOut: [] },
+  })
+  const { id } = (await call(server.address, 'POST', 'charts', { title: 'Buoy', text })).body
+  const out = async (as: string) => fetch(`${server.address}api/v1/charts/${id}/export?as=${as}`)
+  const xml = await out('musicxml')
+  expect(xml.headers.get('content-disposition')).toBe("attachment; filename*=UTF-8''Buoy.musicxml")
+  expect((await bring(await xml.text())).body).toMatchObject({ format: 'musicxml', title: 'Buoy', read: { bars: 2 } })
+  expect([(await out('text')).status, (await out('midi')).status]).toEqual([200, 400])
+  expect(await (await out('text')).text()).toBe(text)
+  expect((await bring('| Dm7 | Hm7 |')).body).toMatchObject({ code: 'bad_file', errors: [{ path: 'file' }] })
+  expect((await bring(new Blob([new Uint8Array(11 * 1024 * 1024)]))).status).toBe(413)
+  expect((await call(server.address, 'POST', 'import', { text })).status).toBe(415)
+})

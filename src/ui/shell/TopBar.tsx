@@ -5,7 +5,7 @@ import { Button } from '../parts/Button.tsx'
 import { Select } from '../parts/Select.tsx'
 import { closeSketch, deskNow } from '../stores/actions.ts'
 import { deskAt } from '../stores/desk.ts'
-import { undoLast } from '../stores/kept.ts'
+import { type Kept, undoLast } from '../stores/kept.ts'
 import { AT_START, go } from '../stores/place.ts'
 import { type Boot, startSession, useKept, usePlace } from '../stores/session.ts'
 import { AskBar } from './AskBar.tsx'
@@ -23,6 +23,14 @@ const Brand = () => (
     </svg>
   </span>
 )
+
+/** The first charts by title, and the open one where it is not among them. */
+const chartOptions = ({ chart, charts }: Kept) => {
+  const named = (c: { readonly id: string; readonly title: string }) => ({ value: c.id, label: c.title })
+  const all = charts.map(named)
+  if (!chart) return [{ value: '', label: 'Choose a chart' }, ...all]
+  return charts.some((c) => c.id === chart.id) ? all : [named(chart), ...all]
+}
 
 /** Brand, open chart, pitch, ask bar, undo; and the page's keys and look, which belong to no single view. */
 export const TopBar = ({ boot }: { readonly boot: Boot }) => {
@@ -57,10 +65,7 @@ export const TopBar = ({ boot }: { readonly boot: Boot }) => {
                 label="Chart"
                 labelHidden
                 value={kept.chart?.id ?? ''}
-                options={[
-                  ...(kept.chart ? [] : [{ value: '', label: 'Choose a chart' }]),
-                  ...kept.charts.map((c) => ({ value: c.id, label: c.title })),
-                ]}
+                options={chartOptions(kept)}
                 onPick={(id) => id && go({ chart: id, sketch: null, ...AT_START })}
               />
             )
