@@ -17,6 +17,7 @@ import {
   assemble,
   type FoundBar,
   type FoundChord,
+  formLeftOut,
   type Imported,
   type LeftOut,
   type Refusal,
@@ -27,6 +28,7 @@ interface AbcElement {
   readonly el_type: string
   readonly type?: string
   readonly duration?: number
+  readonly pitches?: readonly unknown[]
   readonly chord?: readonly { readonly name: string; readonly position: string }[]
   readonly startEnding?: string
   readonly meter?: AbcMeter
@@ -130,6 +132,11 @@ const tunesIn = (source: string): readonly AbcTune[] | null => {
   }
 }
 
+const FORM_SIGNS = [
+  [/[!+](D\.C\.|D\.S\.|dacapo|segno|coda|fine)/i, 'a jump (da capo, dal segno, coda)'],
+  [/^P:/m, 'an order of parts'],
+] as const
+
 /** Reads the chord symbols of an ABC tune: the first tune, its first voice. */
 export const readAbc = (source: string): Result<Imported, Refusal> => {
   if (!/^\s*(%.*\n\s*)*[XK]:/m.test(source)) return fail({ why: 'This is no ABC tune: no X: and no K: line.' })
@@ -147,9 +154,10 @@ export const readAbc = (source: string): Result<Imported, Refusal> => {
   const metre = metreOf(tune.getMeter())
   const tempo = tempoOf(tune.metaText.tempo ? (tune.getBpm() * metre.unit) / 4 : 120)
   const title = (tune.metaText.title ?? 'Untitled').replace(/\s+/g, ' ')
-  if (/[A-Ga-g]/.test(source.replace(/"[^"]*"|^[A-Za-z]:.*$|%.*$/gm, '')))
+  if (voices.flat().some((e) => e.pitches !== undefined))
     leftOut.push({ what: 'the notes', why: 'a chart holds chord symbols only' })
-  return ok(assemble({ title, key: key.ok ? key.value : null, metre, tempo, bars }, leftOut))
+  const said = [...leftOut, ...formLeftOut(source, FORM_SIGNS)]
+  return ok(assemble({ title, key: key.ok ? key.value : null, metre, tempo, bars }, said))
 }
 
 const divisor = (a: number, b: number): number => (b === 0 ? a : divisor(b, a % b))

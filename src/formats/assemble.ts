@@ -45,6 +45,10 @@ export interface LeftOut {
   readonly why: string
 }
 
+/** Signs of the form that a chart's text has none for, by what shows them in a file's own text. */
+export const formLeftOut = (source: string, signs: readonly (readonly [RegExp, string])[]): readonly LeftOut[] =>
+  signs.filter(([sign]) => sign.test(source)).map(([, what]) => ({ what, why: 'it is not played out' }))
+
 /** What was read from a file, before anything is kept: chart text that reads, and what was left out of it. */
 export interface Imported {
   readonly chart: Chart

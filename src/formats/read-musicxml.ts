@@ -18,6 +18,7 @@ import {
   assemble,
   type FoundBar,
   type FoundChord,
+  formLeftOut,
   type Imported,
   type LeftOut,
   type Refusal,
@@ -203,6 +204,12 @@ const metresLater = (part: Node): readonly LeftOut[] =>
       : [],
   )
 
+const FORM_SIGNS = [
+  [/<(segno|coda)[\s/>]|\s(dacapo|dalsegno|tocoda)=/, 'a jump (da capo, dal segno, coda)'],
+  [/<repeat[^>]*\stimes="([3-9]|\d\d)"/, 'a repeat of more than two passes'],
+  [/<measure-repeat[^>]*type="start"/, 'a sign that repeats bars'],
+] as const
+
 const refuse = (why: string): Result<never, Refusal> => fail({ why })
 
 /** A plain document: external document types are passed over, and nothing may be declared inside one. */
@@ -263,5 +270,5 @@ export const readMusicXml = (source: string): Result<Imported, Refusal> => {
     tempo: tempoOf((quartersIn(part) * metre.unit) / 4),
     bars: lengths,
   }
-  return ok(assemble(found, [...leftOut, ...metresLater(part)]))
+  return ok(assemble(found, [...leftOut, ...metresLater(part), ...formLeftOut(plain, FORM_SIGNS)]))
 }
