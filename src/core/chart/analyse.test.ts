@@ -51,6 +51,8 @@ describe('what each chord does', () => {
     ['deceived', '| Cmaj7 | Dm7 G7 | Am7 | F6 G7 |', '2 G7', 'deceptive V of C'],
     ['deceived by the flat sixth', '| Cmaj7 | Dm7 G7 | Abmaj7 | G7 |', '2 G7', 'deceptive V of C'],
     ['a ii–V that swings', '| Dm7 G7 | Dm7 G7 |', '1 G7', 'static dominant'],
+    ['a suspension that opens', '| F#7sus4 | F#7 | Bmaj7 | % |', '1 F#7sus4', 'V of B'],
+    ['a chord held over N.C.', '| G7 | N.C. | Cmaj7 | Dm7 |', '1 G7', 'V of C'],
     ['the fourth', '| Cmaj7 | Fmaj7 | Dm7 G7 | Cmaj7 |', '2 Fmaj7', 'subdominant'],
     ['a minor fourth', '| Cmaj7 | Fmaj7 | Fm6 | Cmaj7 G7 |', '3 Fm6', 'borrowed'],
     ['minor at rest', 'key = C minor\n| Cm6 | Fm7 | Dm7b5 G7 | Cm6 |', '1 Cm6', 'tonic'],

@@ -14,6 +14,8 @@ import { reasonFor } from './reasons.ts'
 
 /** A spot with its local key, its degree there, what it does and why. All null on `N.C.`; `resolves` is for dominants. */
 export interface AnalysedSpot extends SpotInChart {
+  /** Null where a dominant's next chord is not known. */
+  readonly job: Job | null
   readonly key: Key | null
   readonly degree: string | null
   readonly resolves: boolean
@@ -156,7 +158,7 @@ export const analyseChart = (chart: Chart, repeats: boolean, overrides: readonly
   const beat = barTicks(chart.metre) / chart.metre.beats
   const spots: AnalysedSpot[] = plain.map((s) => ({
     ...s,
-    job: s.spot.chord.kind === 'no chord' ? { kind: 'no chord' } : s.job,
+    job: s.spot.chord.kind === 'no chord' ? { kind: 'no chord' } : null,
     key: null,
     degree: null,
     resolves: false,

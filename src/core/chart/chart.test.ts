@@ -1,8 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { readHarmony } from '../chord/parse.ts'
 import { beatOf, beatsOf, spotsOf } from './chart.ts'
 import { spotsInChart } from './context.ts'
-import { jobName } from './job.ts'
+import { jobFromNext, jobName } from './job.ts'
 import { readChart } from './read-chart.ts'
 
 const chart = (text: string) => {
@@ -14,10 +15,6 @@ const beats = (text: string) => {
   const c = chart(text)
   return spotsOf(c).map((s) => `${s.bar}.${beatOf(s, c.metre)} ${s.chord.symbol} ${beatsOf(s, c.metre)}`)
 }
-const jobs = (text: string, repeats = true) =>
-  spotsInChart(chart(text), repeats).map(
-    ({ spot, job }) => `${spot.chord.symbol}: ${job === null ? '-' : jobName(job)}`,
-  )
 
 describe('chart text', () => {
   it('shares a bar evenly, or by beats, or by slashes', () => {
@@ -100,24 +97,36 @@ describe('chart text', () => {
   })
 })
 
-describe('jobs as far as the next chord tells', () => {
+describe('a job as far as the next chord tells, for a question outside any chart', () => {
   it.each([
-    ['| F#m7 | B7 | Emaj7 |', ['F#m7: ii of E', 'B7: V of E', 'Emaj7: tonic']],
-    ['| Bm7b5 | E7 | Am6 |', ['Bm7b5: ii of Am', 'E7: V of Am', 'Am6: tonic']],
-    ['| Db7 | Cmaj7 |', ['Db7: substitute V of C', 'Cmaj7: tonic']],
-    ['| Bb7 | Cmaj7 |', ['Bb7: backdoor V of C', 'Cmaj7: tonic']],
-    ['| G7 | Am7 |', ['G7: deceptive V of C', 'Am7: modal']],
-    ['| F7 | C7 |', ['F7: static dominant', 'C7: V of F']],
-    ['| C#7 | % | F#7 |', ['C#7: static dominant', 'C#7: V of F#', 'F#7: static dominant']],
-    ['| F#7sus4 | F#7 | Bmaj7 |', ['F#7sus4: V of B', 'F#7: V of B', 'Bmaj7: tonic']],
-    ['| D#dim7 | Em7 |', ['D#dim7: passing diminished to Em', 'Em7: modal']],
-    ['| Gdim7 | F#m7 |', ['Gdim7: passing diminished to F#m', 'F#m7: modal']],
-    ['| Cdim7 | Cmaj7 |', ['Cdim7: common-tone diminished', 'Cmaj7: tonic']],
-    ['| G7 | N.C. | Cmaj7 |', ['G7: V of C', 'N.C.: no chord', 'Cmaj7: tonic']],
-  ])('%s', (text, expected) => {
-    expect(jobs(text)).toEqual(expected)
+    ['F#m7', 'B7', 'ii of E'],
+    ['Bm7b5', 'E7', 'ii of Am'],
+    ['E7', 'Am6', 'V of Am'],
+    ['Db7', 'Cmaj7', 'substitute V of C'],
+    ['Bb7', 'Cmaj7', 'backdoor V of C'],
+    ['G7', 'Am7', 'deceptive V of C'],
+    ['F7', 'C7', 'static dominant'],
+    ['F#7sus4', 'Bmaj7', 'V of B'],
+    ['D#dim7', 'Em7', 'passing diminished to Em'],
+    ['Gdim7', 'F#m7', 'passing diminished to F#m'],
+    ['Cdim7', 'Cmaj7', 'common-tone diminished'],
+    ['Cmaj7', 'G7', 'tonic'],
+    ['N.C.', 'C', 'no chord'],
+    ['G7', null, null],
+  ])('%s to %s', (symbol, next, expected) => {
+    const [chord, after] = [symbol, next].map((s) => (s === null ? null : readHarmony(s)))
+    if (!chord?.ok || after?.ok === false) throw new Error(symbol)
+    const job = jobFromNext(chord.value, after?.value ?? null)
+    expect(job && jobName(job)).toBe(expected)
   })
-  it('knows nothing past the end of a sketch', () => {
-    expect(jobs('| Dm7 | G7 |', false)).toEqual(['Dm7: ii of C', 'G7: -'])
+})
+
+describe('what follows a chord', () => {
+  it('is looked for through N.C., and round the corner only where the chart repeats', () => {
+    const next = (text: string, repeats: boolean) =>
+      spotsInChart(chart(text), repeats).map((s) => s.next?.symbol ?? '-')
+    expect(next('| C | N.C. | F |', true)).toEqual(['F', 'F', 'C'])
+    expect(next('| C | N.C. | F |', false)).toEqual(['F', 'F', '-'])
+    expect(next('| N.C. |', true)).toEqual(['-'])
   })
 })
