@@ -22,6 +22,7 @@ const editor = (page: Page) => page.getByRole('textbox', { name: 'Chart text' })
 const state = (page: Page) => page.getByRole('region', { name: 'Text' }).getByRole('status').last()
 const harmony = (page: Page) => page.getByRole('region', { name: 'Harmony' })
 const library = (page: Page) => page.getByRole('region', { name: 'Library' }).getByRole('row')
+const dialog = (page: Page) => page.getByRole('dialog', { name: /^From / })
 const kept = async (id: string) => (await call(server.address, 'GET', `charts/${id}`)).body
 const made = async (title: string, text = TIDE): Promise<string> =>
   (await call(server.address, 'POST', 'charts', { title, text: text.replace('Slack Tide', title) })).body.id
@@ -221,9 +222,9 @@ test('a chart goes out in each format and comes in again, told what was read bef
     expect(download.suggestedFilename()).toBe(file)
     const buffer = readFileSync(await download.path())
     await page.getByLabel('Chart file').setInputFiles({ name: file, mimeType: 'application/octet-stream', buffer })
-    const dialog = page.getByRole('dialog')
-    await expect(dialog).toContainText('4 bars · 6 chords · F major · 4/4 · tempo 120')
-    await expect(dialog).toContainText('Nothing was left out.')
+    const found = dialog(page)
+    await expect(found).toContainText('4 bars · 6 chords · F major · 4/4 · tempo 120')
+    await expect(found).toContainText('Nothing was left out.')
     await page.keyboard.press('Escape')
   }
   const broken = { name: 'torn.musicxml', mimeType: 'text/xml', buffer: Buffer.from('<score-partwise><part>') }
@@ -240,6 +241,7 @@ test('a chart goes out in each format and comes in again, told what was read bef
   )
   expect((await call(server.address, 'GET', 'charts?limit=200')).body.items).toHaveLength(before)
   await page.getByRole('button', { name: 'Keep it' }).click()
+  await expect(dialog(page)).toBeHidden()
   await expect(page.getByRole('heading', { name: 'Fog Signal' })).toBeVisible()
   await expect(strip(page).getByRole('listitem')).toHaveCount(4)
 })
