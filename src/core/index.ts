@@ -9,8 +9,8 @@ export {
   transposeOverlay,
   transposeQuestion,
 } from './ask/transpose-question.ts'
-export { type AnalysedSpot, type Analysis, analyseChart, type Override, splitChart } from './chart/analyse.ts'
-export { CHAIN_KINDS, type Chain } from './chart/chains.ts'
+export { type AnalysedSpot, type Analysis, analyseChart } from './chart/analyse.ts'
+export type { Chain } from './chart/chains.ts'
 export {
   barTicks,
   beatOf,
@@ -27,9 +27,17 @@ export {
 export { type SpotInChart, spotsInChart } from './chart/context.ts'
 export { type Job, jobFromNext, jobName, PLAIN_JOBS, POINTING_JOBS, readJob } from './chart/job.ts'
 export { lineAndColumn, mendedText, proposeMend, repeatEdits, type TextMend } from './chart/mend.ts'
+export {
+  type KeptOverride,
+  type Override,
+  overrideAt,
+  readOverrides,
+  sameBeat,
+  splitChart,
+} from './chart/overrides.ts'
 export { printChart } from './chart/print-chart.ts'
-export { type Checked, checkChart, HEADERS, readChart, readKey } from './chart/read-chart.ts'
-export { REHARMONISATIONS, type Reharmonisation, reharmonisationsAt } from './chart/reharmonise.ts'
+export { type Checked, checkChart, HEADERS, readChart, readKey, readMetre } from './chart/read-chart.ts'
+export { type Reharmonisation, reharmonisationsAt } from './chart/reharmonise.ts'
 export { type Chord, degreeOver, guidesOf, type Harmony, heardOver, NO_CHORD, tonesOf } from './chord/chord.ts'
 export { readChord, readHarmony } from './chord/parse.ts'
 export { USUAL_SPELLINGS as CHORD_SPELLINGS } from './chord/spellings.ts'

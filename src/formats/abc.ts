@@ -1,12 +1,12 @@
 import abcjs from 'abcjs'
 import {
   type Chart,
-  fail,
   type Metre,
   ok,
   type Result,
   readHarmony,
   readKey,
+  readMetre,
   TICKS_PER_QUARTER,
   type Ticks,
   ticks,
@@ -21,6 +21,7 @@ import {
   type Imported,
   type LeftOut,
   type Refusal,
+  refuse,
   tempoOf,
 } from './assemble.ts'
 
@@ -46,11 +47,9 @@ interface AbcTune {
 }
 
 const metreOf = ({ type, value }: AbcMeter): Metre => {
-  if (type === 'cut_time') return { beats: 2, unit: 2 }
-  const [found] = value ?? []
-  const unit = ([2, 4, 8, 16] as const).find((u) => String(u) === found?.den)
-  const beats = (found?.num ?? '').split('+').reduce((sum, n) => sum + Number(n), 0)
-  return unit && Number.isInteger(beats) && beats > 0 && beats <= 32 ? { beats, unit } : { beats: 4, unit: 4 }
+  const beats = (value?.[0]?.num ?? '').split('+').reduce((sum, n) => sum + Number(n), 0)
+  const read = readMetre(type === 'cut_time' ? '2/2' : `${beats}/${value?.[0]?.den}`)
+  return read.ok ? read.value : { beats: 4, unit: 4 }
 }
 
 const endingsOf = (mark: string): readonly number[] =>
@@ -139,15 +138,15 @@ const FORM_SIGNS = [
 
 /** Reads the chord symbols of an ABC tune: the first tune, its first voice. */
 export const readAbc = (source: string): Result<Imported, Refusal> => {
-  if (!/^\s*(%.*\n\s*)*[XK]:/m.test(source)) return fail({ why: 'This is no ABC tune: no X: and no K: line.' })
+  if (!/^\s*(%.*\n\s*)*[XK]:/m.test(source)) return refuse('This is no ABC tune: no X: and no K: line.')
   const tunes = tunesIn(source)
-  if (!tunes) return fail({ why: 'The tune cannot be parsed.' })
+  if (!tunes) return refuse('The tune cannot be parsed.')
   const [tune] = tunes
   const voices = tune?.lines.map((l) => l.staff?.[0]?.voices[0] ?? []) ?? []
   const leftOut: LeftOut[] =
     tunes.length > 1 ? [{ what: `${tunes.length - 1} more tunes`, why: 'one chart is read at a time' }] : []
   const bars = barsOf(voices.flat(), leftOut)
-  if (!tune || bars.every((b) => b.chords.length === 0)) return fail({ why: 'The tune has no chord symbols.' })
+  if (!tune || bars.every((b) => b.chords.length === 0)) return refuse('The tune has no chord symbols.')
   const { root, acc, mode } = tune.getKeySignature()
   const sign = acc.startsWith('b') || acc === 'flat' ? 'b' : acc === '' ? '' : '#'
   const key = readKey(`${root}${sign}${/^(m$|min|dor|phr|aeo|loc)/i.test(mode) ? ' minor' : ''}`)

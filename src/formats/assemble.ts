@@ -2,11 +2,13 @@ import {
   barTicks,
   beatTicks,
   type Chart,
+  fail,
   type Harmony,
   type Key,
   type Metre,
   NO_CHORD,
   printChart,
+  type Result,
   readChart,
   type Ticks,
   ticks,
@@ -60,6 +62,8 @@ export interface Imported {
 export interface Refusal {
   readonly why: string
 }
+
+export const refuse = (why: string): Result<never, Refusal> => fail({ why })
 
 const firstBar = (bar: FoundBar | undefined, metre: Metre): number => {
   const beats = (bar?.length ?? 0) / beatTicks(metre)

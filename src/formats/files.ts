@@ -1,7 +1,7 @@
 import { strFromU8, unzipSync } from 'fflate'
-import { type Chart, checkChart, fail, lineAndColumn, ok, type Result } from '../core/index.ts'
+import { type Chart, checkChart, lineAndColumn, ok, type Result } from '../core/index.ts'
 import { readAbc, writeAbc } from './abc.ts'
-import type { Imported, Refusal } from './assemble.ts'
+import { type Imported, type Refusal, refuse } from './assemble.ts'
 import type { ChartFormat } from './chart-formats.ts'
 import { readMusicXml } from './read-musicxml.ts'
 import { writeMusicXml } from './write-musicxml.ts'
@@ -18,8 +18,6 @@ const MOST_INSIDE = 10 * 1024 * 1024
 const MOST_MEMBERS = 40
 /** A tune or a chart is short; a longer text is something else. */
 const MOST_TEXT = 1024 * 1024
-
-const refuse = (why: string): Result<never, Refusal> => fail({ why })
 
 /** The score inside a compressed MusicXML file. Members are bounded in count and size, before they are unpacked. */
 const scoreInZip = (bytes: Uint8Array): Result<string, Refusal> => {

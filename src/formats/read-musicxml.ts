@@ -2,11 +2,11 @@ import { XMLParser } from 'fast-xml-parser'
 import {
   barTicks,
   chordInterval,
-  fail,
   type Key,
   type Metre,
   ok,
   type Result,
+  readMetre,
   readNote,
   TICKS_PER_QUARTER,
   type Ticks,
@@ -22,6 +22,7 @@ import {
   type Imported,
   type LeftOut,
   type Refusal,
+  refuse,
   tempoOf,
 } from './assemble.ts'
 import { alterSign, fromXml, type XmlDegree } from './musicxml-chords.ts'
@@ -74,14 +75,11 @@ const keyFrom = (attributes: Node | undefined): Key | null => {
 
 const metreFrom = (attributes: Node | undefined): Metre | null => {
   const time = one(attributes, 'time')
-  const [beats, unit] = [
-    text(time, 'beats')
-      .split('+')
-      .reduce((sum, b) => sum + number(b), 0),
-    number(text(time, 'beat-type')),
-  ]
-  const known = ([2, 4, 8, 16] as const).find((u) => u === unit)
-  return known && beats >= 1 && beats <= 32 && Number.isInteger(beats) ? { beats, unit: known } : null
+  const beats = text(time, 'beats')
+    .split('+')
+    .reduce((sum, b) => sum + number(b), 0)
+  const read = readMetre(`${beats}/${text(time, 'beat-type')}`)
+  return read.ok ? read.value : null
 }
 
 interface Reader {
@@ -209,8 +207,6 @@ const FORM_SIGNS = [
   [/<repeat[^>]*\stimes="([3-9]|\d\d)"/, 'a repeat of more than two passes'],
   [/<measure-repeat[^>]*type="start"/, 'a sign that repeats bars'],
 ] as const
-
-const refuse = (why: string): Result<never, Refusal> => fail({ why })
 
 /** A plain document: external document types are passed over, and nothing may be declared inside one. */
 const withoutDoctype = (source: string): string | null => {

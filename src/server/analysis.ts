@@ -10,6 +10,7 @@ import {
   jobName,
   keyName,
   type Override,
+  overrideAt,
   placeOf,
   readOverlay,
   type School,
@@ -20,7 +21,7 @@ import {
 const homeOf = (s: AnalysedSpot, overrides: readonly Override[], beat: number, school: School): string | null => {
   if (s.spot.chord.kind === 'no chord') return null
   const place = placeOf(s.spot.chord, s.next, school, s.job)
-  const put = overrides.find((o) => o.bar === s.spot.bar && Math.abs(o.beat - beat) < 1e-6)?.home
+  const put = overrideAt(overrides, s.spot.bar, beat)?.home
   const read = put === undefined ? null : readOverlay(put)
   return homeName((read?.ok ? withHome(place, read.value) : place).home.first)
 }

@@ -88,55 +88,43 @@ const MATERIAL = {
   sevenths: names,
   polychords: names,
 }
+/** A chart's bars, each chord with its beats and its job, and whatever else an answer says of it. */
+const bars = (more: Joi.SchemaMap = {}) =>
+  Joi.array()
+    .items(
+      Joi.object({
+        number: whole,
+        section: maybe(Joi.string()),
+        chords: Joi.array()
+          .items(
+            Joi.object({
+              symbol: name,
+              beat: Joi.number().required(),
+              beats: Joi.number().required(),
+              job: maybe(Joi.string()),
+              ...more,
+            }),
+          )
+          .required(),
+      }),
+    )
+    .required()
 const SKETCH = {
   text: name,
   key: maybe(Joi.string()),
-  bars: Joi.array()
-    .items(
-      Joi.object({
-        number: whole,
-        section: maybe(Joi.string()),
-        chords: Joi.array()
-          .items(
-            Joi.object({
-              symbol: name,
-              beat: Joi.number().required(),
-              beats: Joi.number().required(),
-              job: maybe(Joi.string()),
-            }),
-          )
-          .required(),
-      }),
-    )
-    .required(),
+  bars: bars(),
 }
 const ANALYSIS = {
   key: name,
-  bars: Joi.array()
-    .items(
-      Joi.object({
-        number: whole,
-        section: maybe(Joi.string()),
-        chords: Joi.array()
-          .items(
-            Joi.object({
-              symbol: name,
-              beat: Joi.number().required(),
-              beats: Joi.number().required(),
-              key: maybe(Joi.string()),
-              degree: maybe(Joi.string()),
-              job: maybe(Joi.string()),
-              target: maybe(Joi.string()),
-              resolves: flag,
-              home: maybe(Joi.string()),
-              reason: Joi.string().allow('').required(),
-              dominants: Joi.array().items(Joi.string()),
-            }),
-          )
-          .required(),
-      }),
-    )
-    .required(),
+  bars: bars({
+    key: maybe(Joi.string()),
+    degree: maybe(Joi.string()),
+    target: maybe(Joi.string()),
+    resolves: flag,
+    home: maybe(Joi.string()),
+    reason: Joi.string().allow('').required(),
+    dominants: Joi.array().items(Joi.string()),
+  }),
   chains: Joi.array()
     .items(Joi.object({ kind: name, fromBar: whole, toBar: whole, target: maybe(Joi.string()) }))
     .required(),

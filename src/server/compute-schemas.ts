@@ -8,6 +8,7 @@ import {
   type Override,
   readJob,
   readOverlay,
+  readOverrides,
   SCHOOL_CHOICES,
   type School,
   type Weights,
@@ -79,12 +80,6 @@ export const KEPT_OVERRIDES = Joi.array()
   .allow(null)
   .default([])
 
-interface KeptOverride extends Omit<Override, 'job'> {
-  readonly job?: string
-}
-const asJobs = (kept: readonly KeptOverride[] | null): readonly Override[] =>
-  (kept ?? []).map(({ job: name, ...o }) => ({ ...o, job: (name && readJob(name)) || undefined }))
-
 /** School and weights, wherever something is judged. */
 const JUDGES = {
   school: valued<School>(DEFAULT_SCHOOL, Joi.object(choices)),
@@ -102,7 +97,7 @@ export const BODIES = {
   analyse: Joi.object<{ text: string; key: string; overrides: readonly Override[]; school: School; weights: Weights }>({
     text: Joi.string().allow('').max(100_000).required(),
     key: text(40).default(''),
-    overrides: KEPT_OVERRIDES.custom(asJobs),
+    overrides: KEPT_OVERRIDES.custom(readOverrides),
     school: Joi.object(choices)
       .default(DEFAULT_SCHOOL)
       .custom((value) => ({ ...DEFAULT_SCHOOL, ...value })),

@@ -1,15 +1,15 @@
-import type { Chord } from '../chord/chord.ts'
-import { isDominant, isMinorTarget } from '../chord/chord.ts'
+import { type Chord, isDominant, isMinorTarget } from '../chord/chord.ts'
 import { plainNote } from '../pitch/note.ts'
-import { pitchClass, ticks } from '../pitch/units.ts'
+import { pitchClass } from '../pitch/units.ts'
 import { type Chain, chainsIn, chromaticHolds } from './chains.ts'
-import { barTicks, type Chart, type Key, keyName, type Spot } from './chart.ts'
+import { barTicks, beatOf, type Chart, type Key, keyName } from './chart.ts'
 import { type SpotInChart, spotsInChart } from './context.ts'
 import { degreeIn, type Judged } from './dominants.ts'
 import { functionAt } from './functions.ts'
 import { canBeII, type Form, goalOf, type Hold, holdsOf, upTo } from './holds.ts'
 import type { Job } from './job.ts'
 import { keyPath, kindOf, type OnPath, type PlainKey } from './keys.ts'
+import { type Override, overrideAt, splitChart } from './overrides.ts'
 import { reasonFor } from './reasons.ts'
 
 /** A spot with its local key, its degree there, what it does and why. All null on `N.C.`; `resolves` is for dominants. */
@@ -29,33 +29,6 @@ export interface Analysis {
   readonly key: Key
   readonly spots: readonly AnalysedSpot[]
   readonly chains: readonly Chain[]
-}
-
-/** What the player says about one place; it wins. `bar` as played, `beat` from 1. */
-export interface Override {
-  readonly bar: number
-  readonly beat: number
-  readonly job?: Job | undefined
-  readonly home?: string | undefined
-  /** The beat at which the chord is cut in two. */
-  readonly split?: number | undefined
-}
-
-/** The chart with the spots cut that the player cut: what was one chord is two spots of it. */
-export const splitChart = (chart: Chart, overrides: readonly Override[]): Chart => {
-  const cuts = overrides.filter((o) => o.split !== undefined)
-  if (cuts.length === 0) return chart
-  const tick = barTicks(chart.metre) / chart.metre.beats
-  const cutSpot = (s: Spot): readonly Spot[] => {
-    const cut = cuts.find((o) => o.bar === s.bar && Math.abs((o.beat - 1) * tick - s.at) < 1)
-    const at = ticks(((cut?.split ?? 0) - 1) * tick)
-    if (at <= s.at || at >= s.at + s.length) return [s]
-    return [
-      { ...s, length: ticks(at - s.at) },
-      { ...s, at, length: ticks(s.at + s.length - at) },
-    ]
-  }
-  return { ...chart, bars: chart.bars.map((b) => ({ ...b, spots: b.spots.flatMap(cutSpot) })) }
 }
 
 /** The key a cadence points to: of a ii and its V, and of the chord they reach. */
@@ -95,7 +68,7 @@ const modalHolds = (form: Form, keys: readonly PlainKey[], bar: number): Readonl
   const modal = new Set<number>()
   for (let from = 0; from < form.holds.length; ) {
     let to = from
-    while (to < form.holds.length && keys[to]?.tonic === keys[from]?.tonic && keys[to]?.mode === keys[from]?.mode) to++
+    while (to < form.holds.length && keys[to] === keys[from]) to++
     const inside = form.holds.slice(from, to)
     const ticks = inside.reduce((sum, h) => sum + h.ticks, 0)
     const [longest] = [...inside].sort((a, b) => b.ticks - a.ticks)
@@ -131,17 +104,13 @@ const bluesKey = ({ holds }: Form): PlainKey | null => {
 }
 
 const wholeKey = (keys: readonly PlainKey[], holds: readonly Hold[]): PlainKey => {
-  const weights = new Map<string, { key: PlainKey; sum: number }>()
+  const weights = new Map<PlainKey, number>()
   for (const h of holds) {
     const key = keys[h.at] as PlainKey
-    const id = `${key.tonic}${key.mode}`
-    weights.set(id, { key, sum: (weights.get(id)?.sum ?? 0) + h.ticks })
+    weights.set(key, (weights.get(key) ?? 0) + h.ticks)
   }
-  return [...weights.values()].sort((a, b) => b.sum - a.sum)[0]?.key ?? { tonic: 0, mode: 'major' }
+  return [...weights].sort(([, a], [, b]) => b - a)[0]?.[0] ?? { tonic: 0, mode: 'major' }
 }
-
-const overrideAt = (overrides: readonly Override[], { spot }: SpotInChart, beat: number): Override | undefined =>
-  overrides.find((o) => o.bar === spot.bar && Math.abs(o.beat - beat) < 1e-6)
 
 const STAYS: Job = { kind: 'static dominant' }
 
@@ -155,7 +124,6 @@ export const analyseChart = (chart: Chart, repeats: boolean, overrides: readonly
   const home = chart.key ? { tonic: chart.key.tonic.pc, mode: chart.key.mode } : bluesKey(form)
   const keys = keyPath(onPath(form, chart.metre), home)
   const judged = judge(form, keys, barTicks(chart.metre))
-  const beat = barTicks(chart.metre) / chart.metre.beats
   const spots: AnalysedSpot[] = plain.map((s) => ({
     ...s,
     job: s.spot.chord.kind === 'no chord' ? { kind: 'no chord' } : null,
@@ -174,7 +142,7 @@ export const analyseChart = (chart: Chart, repeats: boolean, overrides: readonly
       const isLast = s === hold.spots.at(-1)
       const waits = hold.chord.family === 'dominant' && !isLast
       const own = waits ? { job: STAYS, resolves: false } : found
-      const put = overrideAt(overrides, s, 1 + s.spot.at / beat)?.job ?? null
+      const put = overrideAt(overrides, s.spot.bar, beatOf(s.spot, chart.metre))?.job ?? null
       spots[s.index] = {
         ...s,
         key: named,

@@ -25,7 +25,7 @@ export interface Chain {
 type Pair = readonly [ii: Hold, v: Hold]
 
 /** Runs of ii–V pairs that follow each other, each a semitone below the one before. */
-export const chromaticRuns = (form: Form): readonly (readonly Pair[])[] => {
+const chromaticRuns = (form: Form): readonly (readonly Pair[])[] => {
   const runs: Pair[][] = []
   for (const pair of pairsOfII(form)) {
     const run = runs.at(-1)

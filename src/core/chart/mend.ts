@@ -13,7 +13,7 @@ export interface TextMend {
 const LONGEST_MENDED = 24
 
 /** How many letters must be put in, left out or changed to make one word of the other. */
-export const wordDistance = (a: string, b: string): number => {
+const wordDistance = (a: string, b: string): number => {
   let row = Array.from({ length: b.length + 1 }, (_, i) => i)
   for (let i = 1; i <= a.length; i++) {
     const above = row

@@ -28,7 +28,8 @@ export const readKey = (text: string): Result<Key, TextError> => {
   return ok({ tonic: tonic.value.note, mode: /^m(in|inor)?$/.test(rest) ? 'minor' : 'major' })
 }
 
-const readMetre = (text: string): Result<Metre, TextError> => {
+/** `4/4`, `7/8`: 1 to 32 beats of a half to a sixteenth. */
+export const readMetre = (text: string): Result<Metre, TextError> => {
   const match = /^(\d{1,2})\/(2|4|8|16)$/.exec(text)
   const beats = Number(match?.[1])
   if (!match || beats < 1 || beats > 32) return wrong(0, text, 'a metre such as 4/4 or 7/4')

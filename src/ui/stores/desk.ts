@@ -7,15 +7,17 @@ import {
   homeOverlay,
   type Instrument,
   instrument,
+  type KeptOverride,
   type Key,
   type Overlay,
   type Override,
+  overrideAt,
   placeOf,
   readChart,
   readHarmony,
-  readJob,
   readOver,
   readOverlay,
+  readOverrides,
   reverse,
   type Place as Spotted,
   splitChart,
@@ -30,7 +32,7 @@ import {
 import type { StripSpot } from '../figures/strip-layout.ts'
 import type { Kept } from './kept.ts'
 import type { Place } from './place.ts'
-import type { IdeaRow, KeptOverride } from './rows.ts'
+import type { IdeaRow } from './rows.ts'
 import { type Settings, settingsFrom } from './settings.ts'
 
 /** All the Desk shows. Charts, chords and readings are in the player's written pitch; `concert` is what is kept. */
@@ -66,20 +68,41 @@ const chordFrom = (symbol: string | null): Chord | null => {
   return read?.ok && read.value.kind === 'chord' ? read.value : null
 }
 
-const overridesOf = (kept: readonly KeptOverride[] | null): readonly Override[] =>
-  (kept ?? []).map(({ job, ...o }) => ({ ...o, job: (job && readJob(job)) || undefined }))
-
 interface Laid {
   readonly overlay: Overlay
   readonly by: StripSpot['by']
 }
+
+/** The answer remembered for the arguments asked last: a key press moves about in a tune and does not change it. */
+const latest = <A extends readonly unknown[], R>(work: (...args: A) => R): ((...args: A) => R) => {
+  let last: { readonly args: A; readonly answer: R } | null = null
+  return (...args) => {
+    if (!last?.args.every((a, i) => a === args[i])) last = { args, answer: work(...args) }
+    return last.answer
+  }
+}
+
+const readOnce = latest(readChart)
+
+/** A chart as the player reads it, with its harmony and what the player said of it; `concertSpots` are as it is kept. */
+const tuneAt = latest((concert: Chart, kept: readonly KeptOverride[] | null, repeats: boolean, plays: Instrument) => {
+  const overrides = readOverrides(kept)
+  const chart = transposeChart(concert, plays.written)
+  const written = overrides.map((o) => ({ ...o, job: o.job && transposeJob(o.job, plays.written) }))
+  return {
+    overrides,
+    chart,
+    concertSpots: spotsInChart(splitChart(concert, overrides), repeats),
+    analysis: analyseChart(chart, repeats, written),
+  }
+})
 
 /** Everything the screen shows, from where one is and what is kept. Pure. */
 export const deskOf = (place: Place, kept: Kept): Desk => {
   const settings = settingsFrom(kept.settings)
   const plays = instrument(settings.instrument ?? 'concert')
   const text = place.sketch ?? kept.chart?.text ?? null
-  const read = text === null ? null : readChart(text)
+  const read = text === null ? null : readOnce(text)
   const base = {
     settings,
     instrument: plays,
@@ -101,14 +124,12 @@ export const deskOf = (place: Place, kept: Kept): Desk => {
       current: null,
     }
 
-  const overrides = place.sketch === null ? overridesOf(kept.chart?.overrides ?? null) : []
   const repeats = place.sketch === null
-  const concertSpots = spotsInChart(splitChart(read.value, overrides), repeats)
-  const chart = transposeChart(read.value, plays.written)
-  const analysis = analyseChart(
-    chart,
+  const { overrides, concertSpots, chart, analysis } = tuneAt(
+    read.value,
+    repeats ? (kept.chart?.overrides ?? null) : null,
     repeats,
-    overrides.map((o) => ({ ...o, job: o.job && transposeJob(o.job, plays.written) })),
+    plays,
   )
   const asked = place.over === null ? null : readOverlay(place.over)
   const soundsConcert = chordFrom(place.sounds)
@@ -132,7 +153,7 @@ export const deskOf = (place: Place, kept: Kept): Desk => {
   const chosenHome = place.home === null ? null : readOverlay(place.home)
   const spotted = (s: StripSpot, chord: Chord, isHere: boolean): Spotted => {
     const ruled = placeOf(chord, s.next, school, chord === s.spot.chord ? s.job : undefined)
-    const kept = overrides.find((o) => o.bar === s.spot.bar && Math.abs(o.beat - s.beat) < 1e-6)?.home
+    const kept = overrideAt(overrides, s.spot.bar, s.beat)?.home
     const home = isHere && chosenHome ? chosenHome : kept === undefined ? null : readOverlay(kept)
     return home?.ok ? withHome(ruled, transposeOverlay(home.value, plays.written)) : ruled
   }

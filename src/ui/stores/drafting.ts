@@ -1,8 +1,8 @@
 import { atom } from 'nanostores'
-import { type Checked, checkChart } from '../../core/index.ts'
+import { type Checked, checkChart, type KeptOverride, overrideAt } from '../../core/index.ts'
 import { $kept, merge, refreshCharts } from './kept.ts'
 import { say } from './notices.ts'
-import { type ChartRow, type KeptOverride, request } from './rows.ts'
+import { type ChartRow, request } from './rows.ts'
 
 /** How a chart's text stands against what is kept. `theirs` is what another tab kept in the meantime. */
 export interface Draft {
@@ -17,11 +17,6 @@ const REST_MS = 600
 const AGAIN_MS = 3000
 const slot = (id: string): string => `crossfade-draft-${id}`
 
-interface Held {
-  readonly version: number
-  readonly text: string
-}
-
 /** The text last typed into a chart and not yet kept: in concert pitch where it reads, and held in this browser. */
 let pending: { row: ChartRow; text: string; overrides: readonly KeptOverride[] | null } | null = null
 let resting: ReturnType<typeof setTimeout> | undefined
@@ -33,9 +28,7 @@ const stand = (id: string, state: Draft['state'], theirs: ChartRow | null = null
 /** A text that a dead server or a mistake kept from being kept, from an earlier visit. */
 export const heldDraft = (row: ChartRow): string | null => {
   const held = localStorage.getItem(slot(row.id))
-  if (!held) return null
-  const { text } = JSON.parse(held) as Held
-  return text === row.text ? null : text
+  return held === row.text ? null : held
 }
 export const dropDraft = (id: string): void => localStorage.removeItem(slot(id))
 
@@ -74,7 +67,7 @@ const send = async (): Promise<void> => {
 /** Keeps a change to the open chart after a moment's rest; everything on the screen follows at once. */
 const change = (row: ChartRow, text: string, overrides: readonly KeptOverride[] | null, rest = REST_MS): void => {
   pending = { row, text, overrides }
-  localStorage.setItem(slot(row.id), JSON.stringify({ version: row.version, text } satisfies Held))
+  localStorage.setItem(slot(row.id), text)
   merge({ chart: { ...row, text, overrides, title: titleIn(text, row) } })
   if ($draft.get()?.state === 'conflict') return
   stand(row.id, 'waiting')
@@ -88,7 +81,7 @@ export const editText = (text: string, checked: Checked): void => {
   if (!row) return
   if (checked.errors.length === 0) return change(row, text, row.overrides)
   clearTimeout(resting)
-  localStorage.setItem(slot(row.id), JSON.stringify({ version: row.version, text } satisfies Held))
+  localStorage.setItem(slot(row.id), text)
   stand(row.id, 'wrong')
 }
 
@@ -96,13 +89,12 @@ export const editText = (text: string, checked: Checked): void => {
 export const correct = (bar: number, beat: number, said: Omit<KeptOverride, 'bar' | 'beat'>): void => {
   const row = $kept.get()?.chart
   if (!row) return
-  const isHere = (o: KeptOverride) => o.bar === bar && Math.abs(o.beat - beat) < 1e-6
-  const before = (row.overrides ?? []).find(isHere)
+  const before = overrideAt(row.overrides ?? [], bar, beat)
   const { bar: _, beat: __, ...words } = { ...before, ...said, bar, beat }
   const left = Object.fromEntries(
     Object.entries(words).filter(([, word]) => word !== undefined && word !== '' && word !== 0),
   )
-  const others = (row.overrides ?? []).filter((o) => !isHere(o))
+  const others = (row.overrides ?? []).filter((o) => o !== before)
   change(row, row.text, Object.keys(left).length > 0 ? [...others, { ...left, bar, beat }] : others, 0)
 }
 

@@ -1,4 +1,4 @@
-import { beatOf, type Chart, spotsOf } from '../../core/index.ts'
+import { beatOf, type Chart, sameBeat, spotsOf } from '../../core/index.ts'
 import { refreshIdeas } from './kept.ts'
 import { say } from './notices.ts'
 import { type IdeaRow, request } from './rows.ts'
@@ -14,16 +14,12 @@ export interface MovedIdea {
   readonly to: Spot | null
 }
 
-const NEAR = 1e-6
-
 /** The ideas of a chart that its text has left behind; both the chart and the ideas are in concert pitch. */
 export const movedIdeas = (chart: Chart, chartId: string, ideas: readonly IdeaRow[]): readonly MovedIdea[] => {
   const spots = spotsOf(chart).map((s) => ({ bar: s.bar, beat: beatOf(s, chart.metre), symbol: s.chord.symbol }))
   return ideas
     .filter((i) => i.chartId === chartId && i.bar !== null && i.beat !== null)
-    .filter(
-      (i) => !spots.some((s) => s.bar === i.bar && Math.abs(s.beat - (i.beat ?? 0)) < NEAR && s.symbol === i.chord),
-    )
+    .filter((i) => !spots.some((s) => s.bar === i.bar && sameBeat(s.beat, i.beat ?? 0) && s.symbol === i.chord))
     .map((idea) => {
       const away = (s: Spot) => Math.abs(s.bar - (idea.bar ?? 0)) * 100 + Math.abs(s.beat - (idea.beat ?? 0))
       const [to = null] = spots.filter((s) => s.symbol === idea.chord).sort((a, b) => away(a) - away(b))

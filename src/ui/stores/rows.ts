@@ -1,17 +1,11 @@
+import type { KeptOverride } from '../../core/index.ts'
+
 /** Kept rows as the interface sends them. */
 interface Kept {
   readonly id: string
   readonly version: number
   readonly createdAt: string
   readonly updatedAt: string
-}
-/** What the player said about one chord of a chart, as it is kept: the names are in concert pitch. */
-export interface KeptOverride {
-  readonly bar: number
-  readonly beat: number
-  readonly job?: string
-  readonly home?: string
-  readonly split?: number
 }
 export interface ChartRow extends Kept {
   readonly title: string

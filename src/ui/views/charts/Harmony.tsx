@@ -41,7 +41,7 @@ const chainRows = (desk: Desk): ReadonlyMap<number, string> => {
 const chainWords = (desk: Desk, spot: number): string | null => {
   const chain = desk.chains.find((c) => c.from.spots[0]?.index === spot)
   if (!chain) return null
-  return `${chain.kind.replaceAll('-', '–').replace('ii–Vs', 'ii–Vs')}${chain.target ? ` to ${toGlyphs(chain.target)}` : ''}`
+  return `${chain.kind.replaceAll('-', '–')}${chain.target ? ` to ${toGlyphs(chain.target)}` : ''}`
 }
 
 const textOf = (desk: Desk) => ({

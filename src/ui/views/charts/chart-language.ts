@@ -68,11 +68,9 @@ const diagnosticsOf = (view: EditorView): readonly Diagnostic[] => {
   })
 }
 
-const LEAST_TYPED = 1
-
 const complete = (context: CompletionContext): CompletionResult | null => {
   const chord = context.matchBefore(/[A-G][^\s|:]*/)
-  if (chord && chord.text.length >= LEAST_TYPED) {
+  if (chord) {
     const root = /^[A-G](?:bb|##|[b#])?/.exec(chord.text)?.[0] ?? ''
     return { from: chord.from, options: CHORD_SPELLINGS.map((s) => ({ label: root + s })), validFor: /^[A-G][^\s|:]*$/ }
   }
