@@ -109,7 +109,7 @@ export const candidatesOver = (place: Place, families: readonly FamilyName[]): r
 export const PENTATONIC_NAMINGS = ['as minor', 'as major'] as const
 export type PentatonicNaming = (typeof PENTATONIC_NAMINGS)[number]
 
-const PREFERRED: Readonly<Record<PentatonicNaming, string>> = {
+export const PREFERRED_PENTATONIC: Readonly<Record<PentatonicNaming, string>> = {
   'as minor': 'minor pentatonic',
   'as major': 'major pentatonic',
 }
@@ -140,7 +140,7 @@ export const toldOnce = <C extends Candidate>(candidates: readonly C[], naming: 
     else groups.set(key, [...(groups.get(key) ?? []), c])
   }
   const told = [...groups.values()].map((same): C => {
-    const chosen = same.find((c) => c.material?.name === PREFERRED[naming]) ?? same[0]
+    const chosen = same.find((c) => c.material?.name === PREFERRED_PENTATONIC[naming]) ?? same[0]
     if (!chosen) throw new Error('a group of candidates is empty')
     return { ...chosen, also: same.length - 1 }
   })

@@ -1,0 +1,163 @@
+import type { PcSet } from '../pitch/units.ts'
+import { ROUTE_COSTS } from './costs.ts'
+import { deviceName } from './device.ts'
+import { FORBIDDEN, type SeamRule } from './seam-rules.ts'
+import { type Chain, MOST_DEVICES, Shortlist } from './shortlist.ts'
+import { isHeld, type Slot } from './slots.ts'
+import { isColour, type StepCandidate } from './step-candidates.ts'
+
+/** A slot with its candidates, made ready to be chained. */
+export interface Level {
+  readonly slot: Slot
+  readonly candidates: readonly StepCandidate[]
+  readonly sets: Uint16Array
+  /** What each candidate costs by itself. */
+  readonly own: Int32Array
+  /** Its device as a number where it is a colour played anew, else -1. */
+  readonly devices: Int32Array
+  /** Whether a set that stays here goes on and is not played anew: the chord is held. */
+  readonly held: boolean
+  readonly placeOfSet: ReadonlyMap<PcSet, number>
+}
+
+/** A level with the rule for the seam that leads to it. */
+export interface Layer extends Level {
+  readonly seam: SeamRule
+}
+
+export const NO_DEVICE = -1
+
+/** Devices as numbers, the same throughout a planning. */
+export const numbering = (): ((name: string) => number) => {
+  const known = new Map<string, number>()
+  return (name) => {
+    const n = known.get(name) ?? known.size
+    known.set(name, n)
+    return n
+  }
+}
+
+export const levelOf = (
+  slot: Slot,
+  before: Slot | null,
+  candidates: readonly StepCandidate[],
+  number: (name: string) => number,
+): Level => ({
+  slot,
+  candidates,
+  sets: Uint16Array.from(candidates, (c) => c.set),
+  own: Int32Array.from(candidates, (c) => c.arcMiss + c.landingMiss),
+  devices: Int32Array.from(candidates, (c) =>
+    isColour(c) && !slot.carries ? number(deviceName(c.device())) : NO_DEVICE,
+  ),
+  held: before !== null && isHeld(before, slot),
+  placeOfSet: new Map(candidates.map((c, i) => [c.set, i])),
+})
+
+export interface ChainWish {
+  readonly best: number
+  /** Whether a device right after itself has its price. */
+  readonly repeatsCount: boolean
+  readonly eachSeries: boolean
+  /** Only chains that cost less than this are of use. */
+  readonly bound: number
+  /** What it costs at least to go on from each candidate to the end. */
+  readonly ahead: readonly Int32Array[]
+  /** The only candidate of the first layer that is tried, or null. */
+  readonly first: number | null
+  /** The number of a series grown by one device. */
+  readonly grown: Grown
+}
+
+export type Grown = (series: number, device: number) => number
+
+/** Numbers for series of devices: one series grown by one device is always the same number. */
+export const seriesNumbers = (): Grown => {
+  const known = new Map<number, number>()
+  return (series, device) => {
+    const key = series * MOST_DEVICES + device
+    const n = known.get(key) ?? known.size + 1
+    known.set(key, n)
+    return n
+  }
+}
+
+/**
+ * The cheapest chains through the layers, exactly: dynamic programming over (candidate, last colour device). Yields after
+ * each layer, with the share done, so that whoever runs it can show progress or stop.
+ */
+export function* bestChains(layers: readonly Layer[], wish: ChainWish): Generator<number, readonly Chain[]> {
+  let lists: (readonly Chain[])[] = []
+  for (const [step, layer] of layers.entries()) {
+    const ahead = wish.ahead[step]
+    const boundAt = (c: number): number => wish.bound - (ahead?.[c] ?? 0)
+    lists = step === 0 ? starts(layer, wish, boundAt) : extended(lists, layers[step - 1] as Layer, layer, wish, boundAt)
+    yield (step + 1) / layers.length
+  }
+  const last = new Shortlist(wish.best, wish.eachSeries, true, wish.bound)
+  for (const list of lists) for (const chain of list) if (chain.cost < last.limit) last.add(chain)
+  return last.chains
+}
+
+/** Whether a colour is not played anew: its chord is held and it stays. */
+export const keptOn = (from: Layer, p: number, to: Layer, at: number): boolean =>
+  to.held && from.sets[p] === to.sets[at] && from.devices[p] === to.devices[at]
+
+const starts = (
+  { own, devices, candidates }: Layer,
+  wish: ChainWish,
+  boundAt: (c: number) => number,
+): (readonly Chain[])[] =>
+  candidates.map((_, at) => {
+    const [cost, device] = [own[at] as number, devices[at] as number]
+    if (cost >= boundAt(at) || (wish.first !== null && wish.first !== at)) return NO_CHAINS
+    const series = device === NO_DEVICE ? 0 : wish.grown(0, device)
+    return [{ cost, from: null, at, device: wish.repeatsCount ? device : NO_DEVICE, series }]
+  })
+
+const NO_CHAINS: readonly Chain[] = []
+
+const extended = (
+  lists: readonly (readonly Chain[])[],
+  from: Layer,
+  to: Layer,
+  wish: ChainWish,
+  boundAt: (c: number) => number,
+): (readonly Chain[])[] => {
+  const alive = [...lists.keys()]
+    .filter((p) => (lists[p]?.length ?? 0) > 0)
+    .sort((a, b) => (lists[a]?.[0]?.cost ?? 0) - (lists[b]?.[0]?.cost ?? 0))
+  const cheapest = lists[alive[0] ?? -1]?.[0]?.cost ?? 0
+  const costs = new Int16Array(from.sets.length)
+  return to.candidates.map((_, at) => {
+    const set = to.sets[at] as PcSet
+    const [own, device] = [to.own[at] as number, to.devices[at] as number]
+    const oneDevice = !wish.repeatsCount || device !== NO_DEVICE
+    const list = new Shortlist(wish.best, wish.eachSeries, oneDevice, boundAt(at))
+    const only = to.seam.before?.(set).flatMap((s) => from.placeOfSet.get(s) ?? [])
+    if (!only && cheapest + own >= list.limit) return NO_CHAINS
+    if (!only) to.seam.costsTo(set, from.sets, costs)
+    for (const p of only ?? alive) {
+      const chains = lists[p] as readonly Chain[]
+      if (chains.length === 0) continue
+      if (!only && (chains[0] as Chain).cost + own >= list.limit) break
+      const seam = only ? to.seam.cost(from.sets[p] as PcSet, set) : (costs[p] as number)
+      if (seam === FORBIDDEN) continue
+      const goesOn = device === NO_DEVICE || keptOn(from, p, to, at)
+      for (const chain of chains) {
+        const joined = chain.cost + seam + own
+        if (joined >= list.limit) break
+        const price = !goesOn && chain.device === device ? ROUTE_COSTS.repeat : 0
+        if (joined + price >= list.limit) continue
+        list.add({
+          cost: joined + price,
+          from: chain,
+          at,
+          device: !wish.repeatsCount ? NO_DEVICE : device === NO_DEVICE ? chain.device : device,
+          series: goesOn ? chain.series : wish.grown(chain.series, device),
+        })
+      }
+    }
+    return list.chains
+  })
+}
