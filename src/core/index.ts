@@ -130,6 +130,31 @@ export { type Join, type Stretch, stretchesOf } from './reading/stretches.ts'
 export { DEFAULT_WEIGHTS, type Weights } from './reading/weights.ts'
 export { type NoteWhy, type Why, whyOf } from './reading/why.ts'
 export { fail, ok, type Result, type TextError, type TextErrorCode } from './result.ts'
+export { ARC_NAMES, ARC_PRESETS, type ArcPreset, arcOf } from './route/arcs.ts'
+export { COLOUR_FADE, type Terms } from './route/costs.ts'
+export { type Device, deviceName, deviceOver, readDevice } from './route/device.ts'
+export { routeReasons, routeTitle, stepReason } from './route/explain.ts'
+export { inPieces } from './route/in-pieces.ts'
+export { type Joint, jointBetween, turnsOf, type Way } from './route/join.ts'
+export { type Impossible, type Loosening, loosen } from './route/loosen.ts'
+export { type Carrying, carriedBy, type UsedStep } from './route/overuse.ts'
+export { planRoutes, type Route, type RouteStep } from './route/plan.ts'
+export type { Ground, RecipePart, RecipePlace } from './route/recipe.ts'
+export { RECIPE_NAMES, type RecipeName, recipesIn } from './route/recipes.ts'
+export { PLAIN_REQUEST, type RouteRequest, readRequest, withPlaces } from './route/request.ts'
+export {
+  MOTION_SCOPES,
+  type Motion,
+  type MotionScope,
+  motionName,
+  ROUTE_FAMILIES,
+  type RouteRules,
+  readMotion,
+} from './route/rules.ts'
+export { type At, type Cut, type Slot, type SlotWish, SPOT_BY_SPOT, sameAt, slotsOf } from './route/slots.ts'
+export { PAIRS_TRIED } from './route/step-candidates.ts'
+export { routeTold, type ToldRoute, type ToldSeam, type ToldStep } from './route/told.ts'
+export { type RouteWishes, rulesOver } from './route/wishes.ts'
 export { type Contents, contentsOf } from './symmetry/contents.ts'
 export { dominantsBehind, type StoodFor } from './symmetry/dominants.ts'
 export { holdsDiminished, repeatsOf, transpositionsOf } from './symmetry/transpositions.ts'

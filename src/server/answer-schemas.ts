@@ -147,6 +147,36 @@ const groups = Joi.array()
   .required()
 const OMISSION = Joi.object({ degree: name, note: name, six: names, groups, fade: percent })
 
+const TERMS = Joi.object({ arcMiss: whole, motion: whole, landingMiss: whole, repeats: whole }).required()
+const SEAM = Joi.object({
+  motion: Joi.number().min(0).required(),
+  common: names,
+  halfSteps: Joi.array().items(Joi.array().items(Joi.string()).length(2)).required(),
+  direction: Joi.number().valid(-1, 0, 1).required(),
+})
+const STEP = Joi.object({
+  bar: whole,
+  beat: Joi.number().min(1).required(),
+  beats: Joi.number().positive().required(),
+  chord: name,
+  overlay: name,
+  device: name,
+  fade: percent,
+  landing: maybe(Joi.number().integer().min(0).max(100)),
+  wished: maybe(Joi.number().min(0).max(100)),
+  carries: flag,
+  terms: TERMS,
+  seam: maybe(SEAM),
+  why: name,
+})
+const ROUTE = Joi.object({
+  title: name,
+  total: whole,
+  terms: TERMS,
+  why: names,
+  steps: Joi.array().items(STEP).required(),
+})
+
 export const ANSWERS = {
   ask: Joi.alternatives().try(
     Joi.object({ kind: kind('reading'), ...WHOLE_READING }),
@@ -177,6 +207,10 @@ export const ANSWERS = {
   }),
   name: Joi.object({ equal: names, within: names, holds: names }),
   'charts/analyse': Joi.object(ANALYSIS),
+  'routes/plan': Joi.object({
+    routes: Joi.array().items(ROUTE).required(),
+    impossible: maybe(Joi.object({ steps: Joi.array().items(Joi.number().integer()).required(), loosen: names })),
+  }),
   health: Joi.object({ status: kind('ok'), version: name, schema: whole }),
 } as const
 

@@ -5,7 +5,9 @@ import {
   FAMILY_NAMES,
   type FamilyName,
   isDegree,
+  MOTION_SCOPES,
   type Override,
+  RECIPE_NAMES,
   readJob,
   readOverlay,
   readOverrides,
@@ -15,6 +17,7 @@ import {
 } from '../core/index.ts'
 import { CHART_FORMATS, type ChartFormat } from '../formats/chart-formats.ts'
 import type { Judges } from './rankings.ts'
+import type { PlanAsked } from './routes.ts'
 
 const text = (max: number) => Joi.string().allow('').max(max)
 
@@ -92,16 +95,65 @@ const PAGE = {
 const chord = text(200).required()
 const next = text(200).default('')
 
-/** Bodies of what is computed by POST; school and weights are objects there. */
+const chartText = Joi.string().allow('').max(100_000)
+/** What a body that speaks of a whole chart has; school and weights are objects there. */
+const WHOLE_CHART = {
+  text: chartText.required(),
+  key: text(40).default(''),
+  overrides: KEPT_OVERRIDES.custom(readOverrides),
+  school: Joi.object(choices)
+    .default(DEFAULT_SCHOOL)
+    .custom((value) => ({ ...DEFAULT_SCHOOL, ...value })),
+  weights: WEIGHTS.default(DEFAULT_WEIGHTS).custom((value) => ({ ...DEFAULT_WEIGHTS, ...value })),
+}
+const percent = Joi.number().min(0).max(100)
+const degreeList = Joi.array()
+  .items(
+    text(8).custom((value: string, helpers: CustomHelpers) =>
+      isDegree(value) ? value : helpers.message({ custom: `{{#label}}: ${value} is not a degree` }),
+    ),
+  )
+  .max(12)
+  .default([])
+const stepNumber = Joi.number().integer().min(0)
+
+/** Bodies of what is computed by POST. */
 export const BODIES = {
-  analyse: Joi.object<{ text: string; key: string; overrides: readonly Override[]; school: School; weights: Weights }>({
-    text: Joi.string().allow('').max(100_000).required(),
-    key: text(40).default(''),
-    overrides: KEPT_OVERRIDES.custom(readOverrides),
-    school: Joi.object(choices)
-      .default(DEFAULT_SCHOOL)
-      .custom((value) => ({ ...DEFAULT_SCHOOL, ...value })),
-    weights: WEIGHTS,
+  analyse: Joi.object<{ text: string; key: string; overrides: readonly Override[]; school: School }>(WHOLE_CHART),
+  plan: Joi.object<PlanAsked>({
+    ...WHOLE_CHART,
+    bars: Joi.array().items(Joi.number().integer().min(0)).length(2).allow(null).default(null),
+    families: Joi.array()
+      .items(Joi.string().valid(...FAMILY_NAMES))
+      .default([]),
+    hold: degreeList,
+    avoid: degreeList,
+    fadeMin: percent.default(0),
+    fadeMax: percent.default(100),
+    landingMin: percent.default(0),
+    rubsFrom: percent.default(0),
+    arc: Joi.array().items(percent).allow(null).default(null),
+    motion: text(20).default('free'),
+    motionScope: Joi.string()
+      .valid(...MOTION_SCOPES)
+      .default('cadence'),
+    loop: Joi.boolean().default(false),
+    lock: Joi.array()
+      .items(Joi.object({ step: stepNumber.required(), overlay: text(200).required() }))
+      .max(2000)
+      .default([]),
+    ban: Joi.array()
+      .items(Joi.object({ step: stepNumber, overlay: text(200), device: text(200) }).or('overlay', 'device'))
+      .max(2000)
+      .default([]),
+    recipe: Joi.string()
+      .valid(...RECIPE_NAMES)
+      .allow(null)
+      .default(null),
+    other: chartText.allow(null).default(null),
+    shift: Joi.number().integer().min(-11).max(11).default(0),
+    eachSeries: Joi.boolean().default(false),
+    limit: Joi.number().integer().min(1).max(100).default(20),
   }),
 }
 

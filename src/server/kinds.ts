@@ -8,7 +8,7 @@ export interface Kind {
   readonly title: string
 }
 
-export const KIND_NAMES = ['charts', 'ideas', 'settings'] as const
+export const KIND_NAMES = ['charts', 'routes', 'ideas', 'settings'] as const
 export type KindName = (typeof KIND_NAMES)[number]
 
 const same = (...names: readonly string[]) => names.map((field) => ({ field, column: field }))
@@ -19,6 +19,18 @@ export const KINDS: Readonly<Record<KindName, Kind>> = {
     fields: [...same('title', 'text', 'tags'), { field: 'overrides', column: 'overrides', jsonb: true }],
     search: ['title', 'text', "array_to_string(tags, ' ')"],
     title: 'title',
+  },
+  routes: {
+    name: 'routes',
+    fields: [
+      ...same('name', 'note'),
+      { field: 'chartId', column: 'chart_id' },
+      { field: 'chartVersion', column: 'chart_version' },
+      { field: 'steps', column: 'steps', jsonb: true },
+      { field: 'rules', column: 'rules', jsonb: true },
+    ],
+    search: ['name', "coalesce(note, '')"],
+    title: 'name',
   },
   ideas: {
     name: 'ideas',

@@ -46,7 +46,10 @@ const posted = (id: string, body: ObjectSchema, answer: Schema) => ({
 
 const NO_QUERY = Joi.object({})
 type Path = keyof typeof ANSWERS
-const BODY_OF: Readonly<Partial<Record<Path, ObjectSchema>>> = { 'charts/analyse': BODIES.analyse }
+const BODY_OF: Readonly<Partial<Record<Path, ObjectSchema>>> = {
+  'charts/analyse': BODIES.analyse,
+  'routes/plan': BODIES.plan,
+}
 const QUERY_OF: Readonly<Partial<Record<Path, ObjectSchema>>> = {
   ...QUERIES,
   'pairs/derive': QUERIES.derive,

@@ -9,6 +9,13 @@ type Fields = Record<string, unknown>
 
 const tags = Joi.array().items(Joi.string().trim().min(1).max(60)).max(40)
 const text = (max: number) => Joi.string().max(max)
+const bar = Joi.number().integer().min(0)
+const beat = Joi.number().min(1)
+
+/** A step of a kept route: what must be there; what a planning told beside it is kept as it is. */
+const STEP = Joi.object({ bar, beat, beats: Joi.number().positive(), chord: text(60), overlay: text(200).required() })
+  .unknown()
+  .required()
 
 /** What a row of each kind holds. */
 export const ROWS: Readonly<Record<KindName, ObjectSchema<Fields>>> = {
@@ -18,6 +25,14 @@ export const ROWS: Readonly<Record<KindName, ObjectSchema<Fields>>> = {
     tags: tags.default([]),
     overrides: KEPT_OVERRIDES,
   }),
+  routes: Joi.object({
+    name: text(200).trim().min(1).required(),
+    note: text(4000).allow(null, '').default(null),
+    chartId: text(60).allow(null).default(null),
+    chartVersion: Joi.number().integer().min(1).allow(null).default(null),
+    steps: Joi.array().items(STEP).max(2000).required(),
+    rules: Joi.object().unknown().allow(null).default(null),
+  }),
   ideas: Joi.object({
     overlay: text(200).required(),
     chord: text(60).required(),
@@ -25,8 +40,8 @@ export const ROWS: Readonly<Record<KindName, ObjectSchema<Fields>>> = {
     note: text(4000).allow(null, '').default(null),
     tags: tags.default([]),
     chartId: text(60).allow(null).default(null),
-    bar: Joi.number().integer().min(0).allow(null).default(null),
-    beat: Joi.number().min(1).allow(null).default(null),
+    bar: bar.allow(null).default(null),
+    beat: beat.allow(null).default(null),
   }),
   settings: Joi.object({ name: text(60).trim().min(1).required(), value: Joi.any().invalid(null).required() }),
 }
@@ -40,6 +55,12 @@ export const READABLE: Readonly<Record<KindName, (row: Readonly<Fields>) => void
     orProblem('overlay', readOverlay(String(row.overlay)))
     orProblem('chord', readChord(String(row.chord)))
     if (row.next !== null) orProblem('next', readChord(String(row.next)))
+  },
+  routes: ({ steps }) => {
+    for (const [i, step] of (steps as { chord?: string; overlay: string }[]).entries()) {
+      orProblem(`steps.${i}.overlay`, readOverlay(step.overlay))
+      if (step.chord !== undefined) orProblem(`steps.${i}.chord`, readChord(step.chord))
+    }
   },
   settings: () => undefined,
 }

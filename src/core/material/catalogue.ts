@@ -160,4 +160,4 @@ export const FAMILIES = {
 
 export type MaterialFamily = keyof typeof FAMILIES
 export type ModeName = (typeof MODES)[number][0] | (typeof SIX_NOTE_MODES)[number][0]
-export type ScaleName = ModeName | (typeof SYMMETRIC)[number][0] | (typeof BLUES)[number][0] | 'dim7 arpeggio'
+export type MaterialName = (typeof FAMILIES)[MaterialFamily][number][0]

@@ -1,7 +1,7 @@
 import { type Degree, degree, degrees } from '../pitch/degree.ts'
 import { has, setOf } from '../pitch/pcset.ts'
 import { type PcSet, pitchClass } from '../pitch/units.ts'
-import { FAMILIES, type MaterialFamily, PASSING, type ScaleName } from './catalogue.ts'
+import { FAMILIES, type MaterialFamily, type MaterialName, PASSING } from './catalogue.ts'
 
 /** A named formula; `set` is relative to its root. */
 export interface Material {
@@ -42,10 +42,10 @@ export const MATERIALS: readonly Material[] = (Object.keys(FAMILIES) as Material
 
 const byName = new Map(MATERIALS.map((m) => [m.name, m]))
 
-/** A scale that our own tables name. */
-export const scaleNamed = (name: ScaleName): Material => {
+/** A material that our own tables name. */
+export const materialNamed = (name: MaterialName): Material => {
   const found = byName.get(name)
-  if (!found) throw new Error(`no such scale in the catalogue: ${name}`)
+  if (!found) throw new Error(`no such material in the catalogue: ${name}`)
   return found
 }
 

@@ -1,8 +1,8 @@
 import type { Job } from '../chart/job.ts'
 import type { Chord } from '../chord/chord.ts'
 import type { Family } from '../chord/degree-names.ts'
-import type { ScaleName } from '../material/catalogue.ts'
-import { type Material, scaleNamed } from '../material/material.ts'
+import type { MaterialName } from '../material/catalogue.ts'
+import { type Material, materialNamed } from '../material/material.ts'
 import type { School } from './school.ts'
 
 export interface HomeCase {
@@ -24,9 +24,9 @@ export interface HomeRow {
   readonly because: string
 }
 
-const on = (up: number, name: ScaleName): Listed => ({ material: scaleNamed(name), up })
-const list = (...names: readonly ScaleName[]): readonly Listed[] => names.map((name) => on(0, name))
-const always = (...names: readonly ScaleName[]): HomeRow['scales'] => {
+const on = (up: number, name: MaterialName): Listed => ({ material: materialNamed(name), up })
+const list = (...names: readonly MaterialName[]): readonly Listed[] => names.map((name) => on(0, name))
+const always = (...names: readonly MaterialName[]): HomeRow['scales'] => {
   const scales = list(...names)
   return () => scales
 }

@@ -1,7 +1,7 @@
 import { type Job, jobName } from '../chart/job.ts'
 import type { Chord } from '../chord/chord.ts'
 import { FAMILIES } from '../material/catalogue.ts'
-import { type Material, nameOn, scaleNamed } from '../material/material.ts'
+import { type Material, materialNamed, nameOn } from '../material/material.ts'
 import { type Overlay, placeOn } from '../material/overlay.ts'
 import { type Note, noteAbove } from '../pitch/note.ts'
 import { holds, rotate, shared, union } from '../pitch/pcset.ts'
@@ -50,7 +50,7 @@ const symbolFirst = (chord: Chord, listed: readonly HomeScale[]): readonly HomeS
     if (fitting === 0) return listed
     if (fitting > 0) return [listed[fitting] as HomeScale, ...listed.filter((_, i) => i !== fitting)]
     for (const [name] of FAMILIES.mode) {
-      const mode = scaleNamed(name)
+      const mode = materialNamed(name)
       if (keepsSymbol(chord, mode.set, strictly)) return [onChord(chord, mode, 0), ...listed]
     }
   }
@@ -59,7 +59,7 @@ const symbolFirst = (chord: Chord, listed: readonly HomeScale[]): readonly HomeS
 
 const leadsTo = (chord: Chord, next: Chord | null): readonly HomeScale[] => {
   if (next === null) return []
-  const material = scaleNamed('harmonic minor')
+  const material = materialNamed('harmonic minor')
   return [{ material, root: next.root, set: rotate(material.set, next.root.pc - chord.root.pc) }]
 }
 

@@ -1,7 +1,7 @@
 import { buildChord, type Chord, qualityOf } from '../chord/chord.ts'
 import { readChord } from '../chord/parse.ts'
 import { printSymbol } from '../chord/print.ts'
-import { scaleNamed } from '../material/material.ts'
+import { materialNamed } from '../material/material.ts'
 import { generatedRoot, type Overlay } from '../material/overlay.ts'
 import { degree } from '../pitch/degree.ts'
 import { has, union } from '../pitch/pcset.ts'
@@ -56,7 +56,7 @@ export const servesOver = (overlay: Overlay, school: School, weights: Weights): 
   for (let pc = 0; pc < 12; pc++)
     for (const type of TYPES) {
       const read = readChord(
-        generatedRoot(pitchClass(pc), overlay.notes, scaleNamed(MINOR_THIRD.test(type) ? 'dorian' : 'ionian')).name +
+        generatedRoot(pitchClass(pc), overlay.notes, materialNamed(MINOR_THIRD.test(type) ? 'dorian' : 'ionian')).name +
           type,
       )
       if (!read.ok) throw new Error(`a chord type of our own does not read: ${type}`)

@@ -27,9 +27,11 @@ export interface SlotWish {
   readonly joins: readonly At[]
   /** Whether a chord that is held over several spots keeps one overlay. */
   readonly holdsAsOne: boolean
+  /** Spots that begin anew all the same. */
+  readonly anew: readonly At[]
 }
 
-export const SPOT_BY_SPOT: SlotWish = { bars: null, cuts: [], joins: [], holdsAsOne: false }
+export const SPOT_BY_SPOT: SlotWish = { bars: null, cuts: [], joins: [], holdsAsOne: false, anew: [] }
 
 /** One step of a route to be: a spot, or a part of one, in its place. */
 export interface Slot extends At {
@@ -99,8 +101,8 @@ export const slotsOf = (
     for (const [part, beat] of starts.entries()) {
       const end = starts[part + 1] ?? to
       const last = slots.at(-1)
-      const held = wish.holdsAsOne && part === 0 && last !== undefined && last.chord.symbol === chord.symbol
-      const joined = wish.joins.some((j) => sameAt(j, { bar, beat }))
+      const has = (all: readonly At[]): boolean => all.some((a) => sameAt(a, { bar, beat }))
+      const stays = last?.chord.symbol === chord.symbol && part === 0 && !has(wish.anew)
       slots.push({
         index: slots.length,
         bar,
@@ -110,7 +112,7 @@ export const slotsOf = (
         place: placeAt(s, chord, part < starts.length - 1 ? chord : s.next, from, school, said),
         spot: s,
         cadence: cadences.get(s.index) ?? null,
-        carries: slots.length > 0 && (held || joined),
+        carries: slots.length > 0 && ((wish.holdsAsOne && stays) || has(wish.joins)),
       })
     }
   }

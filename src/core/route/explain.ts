@@ -1,0 +1,119 @@
+import { membersOf } from '../pitch/pcset.ts'
+import { readOver } from '../reading/read.ts'
+import { listed, noteSentence } from '../reading/sentence.ts'
+import type { Weights } from '../reading/weights.ts'
+import { COLOUR_FADE } from './costs.ts'
+import { type Joint, jointBetween } from './join.ts'
+import type { Route, RouteStep } from './plan.ts'
+import { changesOneNote } from './seam-cost.ts'
+import { bassDirection } from './seam-rules.ts'
+
+const STEPS = ['', 'half step', 'whole step', 'minor third', 'major third', 'fourth', 'tritone', 'fifth'] as const
+
+/** `a half step up`, `a minor third down`: how far a shape moves. */
+const interval = (by: number): string => {
+  const [size, way] =
+    Math.abs(by) > 7 ? [12 - Math.abs(by), by > 0 ? 'down' : 'up'] : [Math.abs(by), by > 0 ? 'up' : 'down']
+  return `a ${STEPS[size]} ${way}`
+}
+
+const pairsOf = (steps: readonly RouteStep[]): readonly (readonly [RouteStep, RouteStep])[] =>
+  steps.slice(1).map((s, i) => [steps[i] as RouteStep, s] as const)
+
+/** The formula that most of the route is made of: `minor pentatonic`. */
+const mostly = (steps: readonly RouteStep[]): string => {
+  const colours = steps.filter((s) => s.fade >= COLOUR_FADE)
+  const counts = new Map<string, number>()
+  for (const { device } of colours.length > 0 ? colours : steps)
+    counts.set(device.formula, (counts.get(device.formula) ?? 0) + 1)
+  return [...counts].sort(([, a], [, b]) => b - a)[0]?.[0] ?? ''
+}
+
+/** What a list of routes calls this one, ASCII: what it is mostly made of, and how it moves. */
+export const routeTitle = ({ steps, motion }: Route): string => {
+  const what = mostly(steps)
+  const head = what.charAt(0).toUpperCase() + what.slice(1)
+  switch (motion.kind) {
+    case 'shape':
+      return `${head}, moving ${interval(motion.by ?? 0)}`
+    case 'one-note':
+      return `${head}, one note at a time`
+    case 'contrary':
+      return `${head}, against the bass`
+    case 'fewest':
+      return `${head}, fewest notes moving`
+    case 'free':
+      return `${head}${highest(steps)}`
+  }
+}
+
+const highest = (steps: readonly RouteStep[]): string => {
+  const [top] = [...steps].sort((a, b) => b.fade - a.fade)
+  return top && top.fade >= COLOUR_FADE ? `, furthest out in bar ${top.slot.bar}` : ', all inside'
+}
+
+/** What moves in a one-note change: `A becomes A#`. */
+const changeIn = (a: RouteStep, b: RouteStep): string => {
+  const [from, to] = [a.overlay.set & ~b.overlay.set, b.overlay.set & ~a.overlay.set]
+  const nameIn = (s: RouteStep, set: number): string =>
+    listed(membersOf(set as typeof s.overlay.set).map((pc) => s.overlay.notes.find((n) => n.pc === pc)?.name ?? ''))
+  return `${nameIn(a, from)} becomes ${nameIn(b, to)} into bar ${b.slot.bar}`
+}
+
+const motionSentence = ({ steps, motion }: Route): string | null => {
+  const pairs = pairsOf(steps)
+  if (motion.kind === 'shape') return `One shape moves ${interval(motion.by ?? 0)} at each change of a cadence.`
+  if (motion.kind === 'one-note')
+    return `One note changes at a time: ${pairs
+      .filter(([a, b]) => changesOneNote(a.overlay.set, b.overlay.set))
+      .slice(0, 3)
+      .map(([a, b]) => changeIn(a, b))
+      .join('; ')}.`
+  if (motion.kind === 'contrary') {
+    const falls = pairs.filter(([a, b]) => bassDirection(a.slot, b.slot) === 'down').length
+    return `Against the bass: where the roots fall (${falls} ${falls === 1 ? 'time' : 'times'}) the overlays climb.`
+  }
+  const held = pairs.filter(([a, b]) => a.overlay.set === b.overlay.set).length
+  const slides = pairs.filter(([, b]) => b.terms.motion > 0 && b.terms.motion <= 5).length
+  return held + slides === 0
+    ? null
+    : `${held} of ${pairs.length} seams hold every note, ${slides} move less than a half step a note.`
+}
+
+const listedBars = (steps: readonly RouteStep[]): string => [...new Set(steps.map((s) => s.slot.bar))].join(', ')
+
+const arcSentence = ({ steps }: Route): string => {
+  const out = steps.filter((s) => s.fade >= 50)
+  const missed = steps.filter((s) => s.terms.arcMiss > 10)
+  const far = out.length > 0 ? `Far out in bars ${listedBars(out)}.` : 'Never far out.'
+  return missed.length > 0 ? `${far} More than 10 off the wish in bars ${listedBars(missed)}.` : far
+}
+
+/** A route's reasons in sentences, ASCII: how it moves, where it is out, what repeats. */
+export const routeReasons = (route: Route): readonly string[] => {
+  const repeats = route.steps.filter((s) => s.terms.repeats > 0)
+  return [
+    motionSentence(route),
+    arcSentence(route),
+    repeats.length > 0 ? `The same device comes twice in a row in bars ${listedBars(repeats)}.` : null,
+  ].filter((s): s is string => s !== null)
+}
+
+const seamSentence = (joint: Joint, to: RouteStep): string => {
+  const ways = [joint.up, joint.down].filter((w) => w !== null)
+  const [best] = ways.sort((a, b) => Number(b.guide) - Number(a.guide) || a.how.length - b.how.length)
+  const held = joint.held.length > 0 ? `${listed(joint.held.map((n) => n.name))} held` : 'nothing held'
+  const way = best
+    ? `; ${best.from.name} goes a ${best.how} to ${best.to.name}, the ${best.degree} of ${to.slot.chord.symbol}`
+    : ''
+  return `Into bar ${to.slot.bar}: ${held}${way}.`
+}
+
+/** One step in sentences, ASCII: what it is and how far out, its worst note, and how it goes on. */
+export const stepReason = (step: RouteStep, next: RouteStep | null, weights: Weights): string => {
+  const reading = readOver(step.overlay, step.slot.place, weights)
+  const wished = step.wished === null ? '' : ` (wished ${step.wished})`
+  const head = `Bar ${step.slot.bar}, ${step.slot.chord.symbol}: ${step.overlay.name}, fade ${step.fade}${wished}.`
+  const worst = reading.worst.fade >= COLOUR_FADE ? ` ${noteSentence(reading.worst, reading)}` : ''
+  return next ? `${head}${worst} ${seamSentence(jointBetween(step, next), next)}` : `${head}${worst}`
+}

@@ -1,0 +1,77 @@
+import type { Weights } from '../reading/weights.ts'
+import type { Terms } from './costs.ts'
+import { deviceName } from './device.ts'
+import { routeReasons, routeTitle, stepReason } from './explain.ts'
+import { jointBetween } from './join.ts'
+import type { Route, RouteStep } from './plan.ts'
+
+/** A seam in words: note names, semitones a note on average, and which way the set goes. */
+export interface ToldSeam {
+  readonly motion: number
+  readonly common: readonly string[]
+  readonly halfSteps: readonly (readonly [string, string])[]
+  readonly direction: 1 | 0 | -1
+}
+
+/** A step in words, as it is sent, kept and exported. ASCII names. */
+export interface ToldStep {
+  readonly bar: number
+  readonly beat: number
+  readonly beats: number
+  readonly chord: string
+  readonly overlay: string
+  readonly device: string
+  readonly fade: number
+  readonly landing: number | null
+  readonly wished: number | null
+  /** Whether it goes on with the overlay of the step before. */
+  readonly carries: boolean
+  readonly terms: Terms
+  /** How it goes on into the next step; null at the end. */
+  readonly seam: ToldSeam | null
+  readonly why: string
+}
+
+export interface ToldRoute {
+  readonly title: string
+  readonly total: number
+  readonly terms: Terms
+  readonly why: readonly string[]
+  readonly steps: readonly ToldStep[]
+}
+
+const seamOf = (from: RouteStep, to: RouteStep): ToldSeam => {
+  const { motion, held, slides, direction } = jointBetween(from, to)
+  return {
+    motion,
+    common: held.map((n) => n.name),
+    halfSteps: slides.map(([a, b]) => [a.name, b.name] as const),
+    direction,
+  }
+}
+
+/** A route in words. */
+export const routeTold = (route: Route, weights: Weights): ToldRoute => ({
+  title: routeTitle(route),
+  total: route.total,
+  terms: route.terms,
+  why: routeReasons(route),
+  steps: route.steps.map((step, i) => {
+    const next = route.steps[i + 1] ?? null
+    return {
+      bar: step.slot.bar,
+      beat: step.slot.beat,
+      beats: step.slot.beats,
+      chord: step.slot.chord.symbol,
+      overlay: step.overlay.name,
+      device: deviceName(step.device),
+      fade: step.fade,
+      landing: step.landing,
+      wished: step.wished,
+      carries: step.slot.carries,
+      terms: step.terms,
+      seam: next && seamOf(step, next),
+      why: stepReason(step, next, weights),
+    }
+  }),
+})

@@ -1,0 +1,125 @@
+import {
+  analyseChart,
+  type FamilyName,
+  inPieces,
+  loosen,
+  type Override,
+  PLAIN_REQUEST,
+  planRoutes,
+  type RecipeName,
+  type RouteRequest,
+  readChart,
+  readKey,
+  readRequest,
+  recipesIn,
+  routeTold,
+  rulesOver,
+  type School,
+  type Slot,
+  SPOT_BY_SPOT,
+  slotsOf,
+  type Weights,
+  withPlaces,
+} from '../core/index.ts'
+import { orProblem, textProblem } from './door.ts'
+import { fieldProblem } from './problems.ts'
+
+/** What `POST /routes/plan` takes. Steps are counted from 0 over the spots that have a chord. */
+export interface PlanAsked {
+  readonly text: string
+  readonly key: string
+  readonly bars: readonly [number, number] | null
+  readonly families: readonly FamilyName[]
+  readonly hold: readonly string[]
+  readonly avoid: readonly string[]
+  readonly fadeMin: number
+  readonly fadeMax: number
+  readonly landingMin: number
+  readonly rubsFrom: number
+  readonly arc: readonly number[] | null
+  readonly motion: string
+  readonly motionScope: string
+  readonly loop: boolean
+  readonly lock: readonly { readonly step: number; readonly overlay: string }[]
+  readonly ban: readonly { readonly step?: number; readonly overlay?: string; readonly device?: string }[]
+  readonly recipe: RecipeName | null
+  readonly other: string | null
+  readonly shift: number
+  readonly eachSeries: boolean
+  readonly limit: number
+  readonly overrides: readonly Override[]
+  readonly school: School
+  readonly weights: Weights
+}
+
+const stepOf = (slots: readonly Slot[], step: number, path: string): Slot => {
+  const slot = slots[step]
+  if (slot) return slot
+  const last = slots.length - 1
+  throw fieldProblem(path, `There is no step ${step}: they are counted from 0 to ${last}.`, String(step), [
+    `0 to ${last}`,
+  ])
+}
+
+/** The request by places in the chart, as the core takes it. */
+const requestOf = (asked: PlanAsked, slots: readonly Slot[]): RouteRequest => {
+  const { arc, lock, ban, motionScope, bars } = asked
+  if (arc && arc.length !== slots.length)
+    throw fieldProblem('arc', `arc has ${arc.length} figures for ${slots.length} spots.`, String(arc.length), [
+      `${slots.length} figures, one for each spot`,
+    ])
+  const { families, hold, avoid, fadeMin, fadeMax, landingMin, rubsFrom, motion, loop } = asked
+  const at = ({ bar, beat }: Slot) => ({ bar, beat })
+  return {
+    ...PLAIN_REQUEST,
+    ...{ bars, hold, avoid, fadeMin, fadeMax, landingMin, rubsFrom, motion, loop },
+    families: families.length > 0 ? families : PLAIN_REQUEST.families,
+    scope: motionScope,
+    arc: slots.flatMap((s, i) => (arc ? [{ ...at(s), fade: arc[i] as number }] : [])),
+    locks: lock.map((l, i) => ({ ...at(stepOf(slots, l.step, `lock.${i}.step`)), overlay: l.overlay })),
+    bans: ban.map(({ step, ...b }, i) =>
+      step === undefined ? b : { ...b, ...at(stepOf(slots, step, `ban.${i}.step`)) },
+    ),
+  }
+}
+
+/** More steps than this take longer than anyone waits for an answer. */
+const MOST_STEPS = 512
+
+const groundOf = (asked: PlanAsked) => {
+  const chart = orProblem('text', readChart(asked.text))
+  const key = asked.key === '' ? chart.key : orProblem('key', readKey(asked.key))
+  const keyed = { ...chart, key }
+  const other = asked.other === null ? null : { chart: orProblem('other', readChart(asked.other)), shift: asked.shift }
+  const analysis = analyseChart(keyed, true, asked.overrides)
+  const slots = slotsOf(keyed, analysis, asked.overrides, asked.school, { ...SPOT_BY_SPOT, bars: asked.bars })
+  if (slots.length > MOST_STEPS)
+    throw fieldProblem('bars', `There are ${slots.length} steps; plan ${MOST_STEPS} at a time.`, '', ['fewer bars'])
+  return { chart: keyed, analysis, slots, school: asked.school, other }
+}
+
+/** The server answers others between two pieces of a planning, and stops where nobody waits any more. */
+const restUnless = (gone: AbortSignal) => (): Promise<boolean> =>
+  new Promise((resolve) => setImmediate(() => resolve(!gone.aborted)))
+
+/** Plans routes as the interface answers them. Null where the caller has gone. */
+export const planAnswer = async (asked: PlanAsked, gone: AbortSignal) => {
+  const ground = groundOf(asked)
+  const plain = requestOf(asked, ground.slots)
+  const places = recipesIn(ground).find((r) => r.name === asked.recipe)?.places ?? []
+  if (asked.recipe !== null && places.length === 0)
+    return { routes: [], impossible: { steps: [], loosen: [`${asked.recipe} applies nowhere in these bars.`] } }
+  const read = readRequest(withPlaces(plain, places), 'as minor')
+  if (!read.ok) throw textProblem(read.error.path, read.error.error)
+  const { chart, analysis, school } = ground
+  const { weights } = asked
+  const slots = slotsOf(chart, analysis, asked.overrides, school, read.value.slots)
+  const rules = rulesOver(slots, read.value)
+  const [rest, clock] = [restUnless(gone), () => performance.now()]
+  const wish = { best: asked.limit, eachSeries: asked.eachSeries }
+  const routes = await inPieces(planRoutes(slots, rules, weights, wish), rest, clock)
+  if (routes && routes.length > 0) return { routes: routes.map((r) => routeTold(r, weights)), impossible: null }
+  const impossible = routes && (await inPieces(loosen(slots, rules, weights), rest, clock))
+  if (!impossible) return null
+  return { routes: [], impossible: { steps: impossible.empty, loosen: impossible.loosen.map((l) => l.text) } }
+}
