@@ -73,8 +73,22 @@ const closing = (bar: WrittenBar, ending: readonly number[]): readonly Out[] =>
 const lengthOf = (bar: WrittenBar, metre: Metre): number =>
   bar.spots.reduce((sum, s) => sum + s.length, 0) || barTicks(metre)
 
-/** A chart as a MusicXML score of one part: chord symbols over rests, with its sections and repeats. */
-export const writeMusicXml = (chart: Chart): string => {
+/** Words above the chords of a written bar: ticks from its start, and what they say. */
+export interface WordsAt {
+  readonly at: number
+  readonly text: string
+}
+
+const words = ({ at, text }: WordsAt): Out =>
+  el('direction', [el('direction-type', [el('words', text)]), ...(at > 0 ? [el('offset', at)] : [])], {
+    placement: 'above',
+  })
+
+/**
+ * A chart as a MusicXML score of one part: chord symbols over rests, with its sections and repeats, and whatever words
+ * shall stand above its written bars.
+ */
+export const writeMusicXml = (chart: Chart, above: (writtenBar: number) => readonly WordsAt[] = () => []): string => {
   let ending: readonly number[] = []
   const measures = chart.written.map((bar, i) => {
     if (bar.endings.length > 0) ending = bar.endings
@@ -98,6 +112,7 @@ export const writeMusicXml = (chart: Chart): string => {
         ...(i === 0 ? [attributes(chart)] : []),
         ...section,
         ...tempo,
+        ...above(i).map(words),
         ...bar.spots.map((s) => harmony(s.chord, s.at)),
         el('note', [el('rest', [], { measure: 'yes' }), el('duration', lengthOf(bar, chart.metre))]),
         ...closing(bar, ending),

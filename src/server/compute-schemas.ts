@@ -16,6 +16,7 @@ import {
   type Weights,
 } from '../core/index.ts'
 import { CHART_FORMATS, type ChartFormat } from '../formats/chart-formats.ts'
+import { ROUTE_FORMATS, type RouteFormat } from '../formats/routes.ts'
 import type { Judges } from './rankings.ts'
 import type { PlanAsked } from './routes.ts'
 
@@ -161,6 +162,11 @@ export const QUERIES = {
   export: Joi.object<{ as: ChartFormat }>({
     as: Joi.string()
       .valid(...(Object.keys(CHART_FORMATS) as ChartFormat[]))
+      .default('text'),
+  }),
+  exportRoute: Joi.object<{ as: RouteFormat }>({
+    as: Joi.string()
+      .valid(...(Object.keys(ROUTE_FORMATS) as RouteFormat[]))
       .default('text'),
   }),
   ask: Joi.object<Judges & { q: string }>({ q: text(2000).required(), ...JUDGES }),

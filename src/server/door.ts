@@ -103,6 +103,22 @@ export const json = (body: unknown, status = 200): Response =>
     headers: { 'content-type': 'application/json; charset=utf-8', 'cache-control': 'no-store' },
   })
 
+const fileName = (title: string): string => title.replace(/[^\p{L}\p{N} _-]+/gu, '').trim() || 'untitled'
+
+/** A file to save, named for its title. */
+export const download = (
+  body: string,
+  title: string,
+  { extension, type }: { readonly extension: string; readonly type: string },
+): Response =>
+  new Response(body, {
+    headers: {
+      'content-type': type,
+      'cache-control': 'no-store',
+      'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(`${fileName(title)}.${extension}`)}`,
+    },
+  })
+
 /** An endpoint: one call, one answer; problems and failures become problem+json here and nowhere else. */
 export const endpoint =
   (answer: (context: Parameters<APIRoute>[0]) => Promise<Response> | Response): APIRoute =>

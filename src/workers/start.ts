@@ -1,16 +1,31 @@
-import { type Remote, wrap } from 'comlink'
+import { proxy, type Remote, wrap } from 'comlink'
+import type { PlanAsk, Planned } from './planning.ts'
 import type { Ranking, RankingAsk } from './ranking.ts'
 
+export type { PlanAsk, Planned } from './planning.ts'
 export type { Ranking, RankingAsk } from './ranking.ts'
 
 interface Ranker {
   readonly ranking: (ask: RankingAsk) => Ranking
 }
+interface Planner {
+  readonly planning: (ask: PlanAsk, onShare: (share: number) => void) => Promise<Planned>
+  readonly stopPlanning: () => void
+}
 
 let ranker: Remote<Ranker> | undefined
+let planner: Remote<Planner> | undefined
 
 /** Ranks in a worker, which starts at the first question. */
 export const rankAside = (ask: RankingAsk): Promise<Ranking> => {
   ranker ??= wrap<Ranker>(new Worker(new URL('./ranking.worker.ts', import.meta.url), { type: 'module' }))
   return ranker.ranking(ask)
 }
+
+/** Plans in a worker of its own, which tells the share done as it goes; a newer planning stops an older one. */
+export const planAside = (ask: PlanAsk, onShare: (share: number) => void): Promise<Planned> => {
+  planner ??= wrap<Planner>(new Worker(new URL('./planning.worker.ts', import.meta.url), { type: 'module' }))
+  return planner.planning(ask, proxy(onShare))
+}
+
+export const stopPlanningAside = async (): Promise<void> => planner?.stopPlanning()

@@ -115,5 +115,5 @@ export const stepReason = (step: RouteStep, next: RouteStep | null, weights: Wei
   const wished = step.wished === null ? '' : ` (wished ${step.wished})`
   const head = `Bar ${step.slot.bar}, ${step.slot.chord.symbol}: ${step.overlay.name}, fade ${step.fade}${wished}.`
   const worst = reading.worst.fade >= COLOUR_FADE ? ` ${noteSentence(reading.worst, reading)}` : ''
-  return next ? `${head}${worst} ${seamSentence(jointBetween(step, next), next)}` : `${head}${worst}`
+  return next ? `${head}${worst} ${seamSentence(jointBetween(step.overlay, next), next)}` : `${head}${worst}`
 }

@@ -41,8 +41,11 @@ const MOVES = {
   stay: [[0, 'held']],
 } as const
 
+/** What the seam needs to know of a step. */
+type Crossed = Pick<RouteStep, 'overlay'> & { readonly slot: Pick<RouteStep['slot'], 'chord'> }
+
 /** The best of one direction: by a half step before a whole one, into a guide tone, then a chord tone, then any note. */
-const bestWay = (from: Overlay, to: RouteStep, moves: (typeof MOVES)[keyof typeof MOVES]): Way | null => {
+const bestWay = (from: Overlay, to: Crossed, moves: (typeof MOVES)[keyof typeof MOVES]): Way | null => {
   const { chord } = to.slot
   const ways = moves.flatMap(([by, how], size) =>
     from.notes.flatMap((note) =>
@@ -63,16 +66,16 @@ const bestWay = (from: Overlay, to: RouteStep, moves: (typeof MOVES)[keyof typeo
 }
 
 /** How one step goes on into the next. */
-export const jointBetween = (a: RouteStep, b: RouteStep): Joint => {
-  const seam = seamBetween(a.overlay, b.overlay)
+export const jointBetween = (from: Overlay, b: Crossed): Joint => {
+  const seam = seamBetween(from, b.overlay)
   return {
     ...seam,
     held: seam.common.map((pc) => noteIn(b.overlay, pc)),
-    slides: seam.halfSteps.map(([x, y]) => [noteIn(a.overlay, x), noteIn(b.overlay, y)] as const),
-    direction: directionBetween(a.overlay.set, b.overlay.set),
-    up: bestWay(a.overlay, b, MOVES.up),
-    down: bestWay(a.overlay, b, MOVES.down),
-    stay: bestWay(a.overlay, b, MOVES.stay),
+    slides: seam.halfSteps.map(([x, y]) => [noteIn(from, x), noteIn(b.overlay, y)] as const),
+    direction: directionBetween(from.set, b.overlay.set),
+    up: bestWay(from, b, MOVES.up),
+    down: bestWay(from, b, MOVES.down),
+    stay: bestWay(from, b, MOVES.stay),
   }
 }
 

@@ -1,17 +1,50 @@
 import { membersOf } from '../pitch/pcset.ts'
-import type { PcSet } from '../pitch/units.ts'
-import { FAMILY_NAMES } from '../reading/candidates.ts'
+import { FAMILY_NAMES, type FamilyName } from '../reading/candidates.ts'
 import type { Weights } from '../reading/weights.ts'
 import { planRoutes } from './plan.ts'
-import type { RouteRules } from './rules.ts'
+import type { Motion, RouteRules } from './rules.ts'
 import type { Slot } from './slots.ts'
 import { placings, stepCandidates } from './step-candidates.ts'
 
-/** A way out where the rules allow no route: one rule, and how far it must give way. */
+/** One rule that gives way: a figure to another one, or a thing that is let go. Steps are counted from 0. */
+export type Giving =
+  | { readonly of: 'fadeMax' | 'fadeMin' | 'landingMin' | 'rubsFrom'; readonly to: number }
+  | { readonly of: 'lock'; readonly step: number }
+  | { readonly of: 'ban'; readonly index: number }
+  | { readonly of: 'hold' | 'avoid'; readonly up: number }
+  | { readonly of: 'windows' | 'loop' | 'scope' }
+  | { readonly of: 'motion'; readonly to: Motion }
+  | { readonly of: 'family'; readonly family: FamilyName }
+
+/** A way out where the rules allow no route, in a sentence (ASCII), and what gives way for it. */
 export interface Loosening {
-  /** `allow a fade of 62 instead of 40`: ASCII. */
   readonly text: string
-  readonly rules: RouteRules
+  readonly gives: readonly Giving[]
+}
+
+/** The rules with one of them given way. */
+const giveWay = (rules: RouteRules, giving: Giving): RouteRules => {
+  switch (giving.of) {
+    case 'lock':
+      return { ...rules, locks: rules.locks.filter((l) => l.step !== giving.step) }
+    case 'ban':
+      return { ...rules, bans: rules.bans.filter((_, i) => i !== giving.index) }
+    case 'hold':
+    case 'avoid':
+      return { ...rules, [giving.of]: rules[giving.of] & ~(1 << giving.up) }
+    case 'windows':
+      return { ...rules, windows: [] }
+    case 'loop':
+      return { ...rules, loop: false }
+    case 'scope':
+      return { ...rules, scope: 'cadence' }
+    case 'motion':
+      return { ...rules, motion: giving.to }
+    case 'family':
+      return { ...rules, families: [...rules.families, giving.family] }
+    default:
+      return { ...rules, [giving.of]: giving.to }
+  }
 }
 
 export interface Impossible {
@@ -44,50 +77,38 @@ function* nearest(
 
 const NAMES_OF_DEGREES = ['1', 'b9', '9', 'b3', '3', '11', 'b5', '5', 'b13', '13', 'b7', '7'] as const
 
-/** Rules with one thing let go, and what to say of it. */
+const FREE: Motion = { kind: 'free' }
+
+/** Every single thing that could be let go. */
 const letGo = (slots: readonly Slot[], rules: RouteRules): readonly Loosening[] => {
   const where = (step: number | null): string => {
     const slot = slots[step ?? -1]
     return slot ? `bar ${slot.bar}, ${slot.chord.symbol}` : 'everywhere'
   }
-  const without = <T>(all: readonly T[], one: T): readonly T[] => all.filter((o) => o !== one)
+  const one = (text: string, gives: Giving): Loosening => ({ text, gives: [gives] })
   const { motion, scope } = rules
   const bound = motion.kind !== 'free' && motion.kind !== 'fewest'
   return [
-    ...rules.locks.map((l) => ({
-      text: `Take the lock off ${l.overlay.name} (${where(l.step)}).`,
-      rules: { ...rules, locks: without(rules.locks, l) },
-    })),
-    ...rules.bans.map((b) => ({
-      text: `Allow ${b.overlay?.name ?? b.device} again (${where(b.step)}).`,
-      rules: { ...rules, bans: without(rules.bans, b) },
-    })),
-    ...membersOf(rules.hold).map((up) => ({
-      text: `Do not ask for the ${NAMES_OF_DEGREES[up]} on every chord.`,
-      rules: { ...rules, hold: (rules.hold & ~(1 << up)) as PcSet },
-    })),
-    ...membersOf(rules.avoid).map((up) => ({
-      text: `Allow the ${NAMES_OF_DEGREES[up]}.`,
-      rules: { ...rules, avoid: (rules.avoid & ~(1 << up)) as PcSet },
-    })),
-    ...(rules.windows.length > 0 ? [{ text: 'Let the recipe go.', rules: { ...rules, windows: [] } }] : []),
-    ...(rules.loop ? [{ text: 'Do not join the last step to the first.', rules: { ...rules, loop: false } }] : []),
-    ...(bound && scope === 'throughout'
-      ? [{ text: 'Keep the motion within each cadence only.', rules: { ...rules, scope: 'cadence' as const } }]
-      : []),
+    ...rules.locks.map(({ step, overlay }) =>
+      one(`Take the lock off ${overlay.name} (${where(step)}).`, { of: 'lock', step }),
+    ),
+    ...rules.bans.map((b, index) =>
+      one(`Allow ${b.overlay?.name ?? b.device} again (${where(b.step)}).`, { of: 'ban', index }),
+    ),
+    ...membersOf(rules.hold).map((up) =>
+      one(`Do not ask for the ${NAMES_OF_DEGREES[up]} on every chord.`, { of: 'hold', up }),
+    ),
+    ...membersOf(rules.avoid).map((up) => one(`Allow the ${NAMES_OF_DEGREES[up]}.`, { of: 'avoid', up })),
+    ...(rules.windows.length > 0 ? [one('Let the recipe go.', { of: 'windows' })] : []),
+    ...(rules.loop ? [one('Do not join the last step to the first.', { of: 'loop' })] : []),
+    ...(bound && scope === 'throughout' ? [one('Keep the motion within each cadence only.', { of: 'scope' })] : []),
     ...(motion.kind === 'shape' && motion.by !== null
-      ? [
-          {
-            text: 'Let the shape move by any constant.',
-            rules: { ...rules, motion: { kind: 'shape', by: null } as const },
-          },
-        ]
+      ? [one('Let the shape move by any constant.', { of: 'motion', to: { kind: 'shape', by: null } })]
       : []),
-    ...(bound ? [{ text: 'Let the motion be free.', rules: { ...rules, motion: { kind: 'free' } as const } }] : []),
-    ...FAMILY_NAMES.filter((f) => f !== 'pair' && !rules.families.includes(f)).map((f) => ({
-      text: `Add the family ${f}.`,
-      rules: { ...rules, families: [...rules.families, f] },
-    })),
+    ...(bound ? [one('Let the motion be free.', { of: 'motion', to: FREE })] : []),
+    ...FAMILY_NAMES.filter((f) => f !== 'pair' && !rules.families.includes(f)).map((family) =>
+      one(`Add the family ${family}.`, { of: 'family', family }),
+    ),
   ]
 }
 
@@ -113,12 +134,17 @@ export function* loosen(slots: readonly Slot[], rules: RouteRules, weights: Weig
   const found: Loosening[] = []
   for (const figure of FIGURES) {
     const now = rules[figure.of]
-    const at = (n: number): RouteRules => ({ ...rules, [figure.of]: n })
-    const enough = yield* nearest(now, figure.to, (n) => isPossible(slots, at(n), weights))
-    if (enough !== null) found.push({ text: figure.text(enough, now), rules: at(enough) })
+    const to = (n: number): Giving => ({ of: figure.of, to: n })
+    const enough = yield* nearest(now, figure.to, (n) => isPossible(slots, giveWay(rules, to(n)), weights))
+    if (enough !== null) found.push({ text: figure.text(enough, now), gives: [to(enough)] })
   }
-  for (const one of letGo(slots, rules)) if (yield* isPossible(slots, one.rules, weights)) found.push(one)
+  for (const way of letGo(slots, rules))
+    if (yield* isPossible(slots, way.gives.reduce(giveWay, rules), weights)) found.push(way)
   if (found.length > 0 || rules.motion.kind === 'free') return { empty, loosen: found }
-  const free = yield* loosen(slots, { ...rules, motion: { kind: 'free' } }, weights)
-  return { empty, loosen: free.loosen.map((l) => ({ ...l, text: `Let the motion be free, and: ${l.text}` })) }
+  const free: Giving = { of: 'motion', to: FREE }
+  const further = yield* loosen(slots, giveWay(rules, free), weights)
+  return {
+    empty,
+    loosen: further.loosen.map((l) => ({ text: `Let the motion be free, and: ${l.text}`, gives: [free, ...l.gives] })),
+  }
 }

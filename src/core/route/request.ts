@@ -4,9 +4,10 @@ import { setOf } from '../pitch/pcset.ts'
 import { FAMILY_NAMES, type PentatonicNaming } from '../reading/candidates.ts'
 import { fail, ok, type Result, type TextError } from '../result.ts'
 import { deviceName, readDevice } from './device.ts'
+import type { Giving } from './loosen.ts'
 import type { RecipePlace } from './recipe.ts'
-import { MOTION_SCOPES, ROUTE_FAMILIES, readMotion } from './rules.ts'
-import { type At, type Cut, sameAt } from './slots.ts'
+import { MOTION_SCOPES, motionName, ROUTE_FAMILIES, readMotion } from './rules.ts'
+import { type At, type Cut, type Slot, sameAt } from './slots.ts'
 import type { BannedAt, LockedAt, RouteWishes, WindowAt, WishedFade } from './wishes.ts'
 
 /** Everything asked of a route in words that can be sent, kept and put into an address. */
@@ -124,4 +125,31 @@ export const withPlaces = (asked: RouteRequest, places: readonly RecipePlace[]):
     }
   }
   return { ...asked, cuts, joins, locks, windows }
+}
+
+/** The request with one rule given way; the slots say where its steps are. */
+export const giveWayIn = (asked: RouteRequest, giving: Giving, slots: readonly Slot[]): RouteRequest => {
+  switch (giving.of) {
+    case 'lock': {
+      const slot = slots[giving.step]
+      return { ...asked, locks: asked.locks.filter((l) => !slot || !sameAt(l, slot)) }
+    }
+    case 'ban':
+      return { ...asked, bans: asked.bans.filter((_, i) => i !== giving.index) }
+    case 'hold':
+    case 'avoid':
+      return { ...asked, [giving.of]: asked[giving.of].filter((d) => degree(d).semitones % 12 !== giving.up) }
+    case 'windows':
+      return { ...asked, windows: [] }
+    case 'loop':
+      return { ...asked, loop: false }
+    case 'scope':
+      return { ...asked, scope: 'cadence' }
+    case 'motion':
+      return { ...asked, motion: motionName(giving.to) }
+    case 'family':
+      return { ...asked, families: [...asked.families, giving.family] }
+    default:
+      return { ...asked, [giving.of]: giving.to }
+  }
 }

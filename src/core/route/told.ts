@@ -41,7 +41,7 @@ export interface ToldRoute {
 }
 
 const seamOf = (from: RouteStep, to: RouteStep): ToldSeam => {
-  const { motion, held, slides, direction } = jointBetween(from, to)
+  const { motion, held, slides, direction } = jointBetween(from.overlay, to)
   return {
     motion,
     common: held.map((n) => n.name),
@@ -75,3 +75,17 @@ export const routeTold = (route: Route, weights: Weights): ToldRoute => ({
     }
   }),
 })
+
+/** What a step must have to be written down: a kept one may have been sent by a script with less. */
+export type KeptStep = Pick<ToldStep, 'overlay'> & Partial<ToldStep>
+
+/** One step as a line, ASCII: `bar 12, beat 1, F#m7: C# minor pentatonic (fade 11, landing 60)`. */
+export const stepLine = ({ bar, beat, chord, overlay, fade, landing, carries }: KeptStep): string => {
+  const figures = [
+    fade === undefined ? null : `fade ${fade}`,
+    landing === undefined || landing === null ? null : `landing ${landing}`,
+  ].filter((f) => f !== null)
+  const where = [bar === undefined ? null : `bar ${bar}`, beat === undefined ? null : `beat ${beat}`, chord ?? null]
+  const what = carries ? `${overlay}, going on` : overlay
+  return `${where.filter((w) => w !== null).join(', ')}: ${what}${figures.length > 0 ? ` (${figures.join(', ')})` : ''}`
+}

@@ -7,9 +7,12 @@ const BAR = 6
 const HEIGHT = 30
 const LEAST = 5
 
-/** A slope view at a glance: twelve places on a home line, each note at its height with its role's outline. */
-export const Multiple = ({ reading }: { readonly reading: Reading }) => (
-  <svg className={styles.multiple} viewBox={`0 0 ${12 * BAR + 2} ${HEIGHT + 2}`} aria-hidden="true">
+/** Size of the drawing, in its own units. */
+export const MULTIPLE = { w: 12 * BAR + 2, h: HEIGHT + 2 } as const
+
+/** The drawing by itself, to stand in a larger one. */
+export const MultipleMarks = ({ reading }: { readonly reading: Reading }) => (
+  <>
     {reading.notes.map((n) => {
       const up = pitchClass(n.note.pc - reading.place.chord.root.pc)
       const bottom = HEIGHT - (n.fade / 100) * (HEIGHT - LEAST - 7)
@@ -21,6 +24,13 @@ export const Multiple = ({ reading }: { readonly reading: Reading }) => (
         />
       )
     })}
-    <line className={styles.home} x1={0} x2={12 * BAR + 2} y1={HEIGHT + 1} y2={HEIGHT + 1} />
+    <line className={styles.home} x1={0} x2={MULTIPLE.w} y1={HEIGHT + 1} y2={HEIGHT + 1} />
+  </>
+)
+
+/** A slope view at a glance: twelve places on a home line, each note at its height with its role's outline. */
+export const Multiple = ({ reading }: { readonly reading: Reading }) => (
+  <svg className={styles.multiple} viewBox={`0 0 ${MULTIPLE.w} ${MULTIPLE.h}`} aria-hidden="true">
+    <MultipleMarks reading={reading} />
   </svg>
 )

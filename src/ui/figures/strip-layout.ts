@@ -5,7 +5,7 @@ export interface StripSpot extends AnalysedSpot {
   /** 1-based, with its fraction. */
   readonly beat: number
   readonly reading: Reading | null
-  readonly by: 'overlay' | 'idea' | 'home'
+  readonly by: 'overlay' | 'route' | 'idea' | 'home'
 }
 
 /** Sizes of the strip, px. */

@@ -2,11 +2,11 @@ import { useStore } from '@nanostores/react'
 import { Play, Square } from 'lucide-react'
 import type { MouseEvent } from 'react'
 import { Button } from '../parts/Button.tsx'
-import { playOrStop } from '../stores/actions.ts'
 import { deskAt } from '../stores/desk.ts'
 import { $hearing } from '../stores/hearing.ts'
 import { addressOf, go, VIEWS, type ViewId } from '../stores/place.ts'
 import { type Boot, startSession, useKept, usePlace } from '../stores/session.ts'
+import { soundOrStop } from '../stores/steering.ts'
 import styles from './FootRail.module.css'
 import { HearControls } from './HearControls.tsx'
 import { Legend } from './Legend.tsx'
@@ -51,7 +51,7 @@ export const FootRail = ({ boot }: { readonly boot: Boot }) => {
             aria-label={hearing ? 'Stop' : 'Play'}
             title="Space"
             disabled={desk.concert === null}
-            onClick={playOrStop}
+            onClick={soundOrStop}
           >
             {hearing ? (
               <Square size={26} fill="currentColor" aria-hidden="true" />

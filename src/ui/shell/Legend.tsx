@@ -24,11 +24,12 @@ const WAYS = [
   ['whole step up', 'thin: a whole step'],
   ['held', 'dotted: held'],
 ] as const
-const PLACES = ['everywhere', 'strip', 'an overlay', 'lists'] as const
+const PLACES = ['everywhere', 'strip', 'an overlay', 'a route', 'lists'] as const
 const HEADS = {
   everywhere: 'Keys everywhere',
   strip: 'On the strip',
   'an overlay': 'On an overlay',
+  'a route': 'On the Route view',
   lists: 'In lists',
 } as const
 

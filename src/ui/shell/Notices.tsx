@@ -1,8 +1,9 @@
 import { useStore } from '@nanostores/react'
 import { toGlyphs } from '../../core/index.ts'
 import { Button } from '../parts/Button.tsx'
-import { $unkept, dropHeld, keepHeld, undoLast } from '../stores/kept.ts'
+import { $unkept, dropHeld, keepHeld } from '../stores/kept.ts'
 import { $notice } from '../stores/notices.ts'
+import { undoLast } from '../stores/undoing.ts'
 import styles from './Notices.module.css'
 
 /** What just happened, with its undo; and an idea that waits to be kept. */

@@ -12,7 +12,8 @@ export const StripPlace = ({ boot }: { readonly boot: Boot }) => {
   const place = usePlace(boot)
   const kept = useKept(boot)
   const desk = deskAt(place, kept)
-  if (place.view === 'setup' || place.view === 'stand') return null
+  // The Route view is a strip itself, with what is wished and what is got.
+  if (place.view === 'setup' || place.view === 'stand' || place.view === 'route') return null
   if (kept.loading && !desk.isSketch)
     return (
       <div className={styles.blank} role="status">

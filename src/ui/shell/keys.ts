@@ -1,18 +1,29 @@
-import { hearOverlay, keep, moveBar, moveChord, moveToEnd, moveToStart, playOrStop, slip } from '../stores/actions.ts'
+import { moveBar, moveChord, moveToEnd, moveToStart, slip } from '../stores/actions.ts'
 import { openSchool } from '../stores/dialogs.ts'
 import { showFigure, toggleFigure } from '../stores/figures.ts'
 import { focusAsk, focusDegrees, focusMends } from '../stores/focus.ts'
 import { cycleHome } from '../stores/judging.ts'
-import { redoLast, undoLast } from '../stores/kept.ts'
 import { moveRow } from '../stores/lists.ts'
 import { turnPicking } from '../stores/picking.ts'
-import { type FigureId, go, VIEWS } from '../stores/place.ts'
+import { $place, type FigureId, go, VIEWS } from '../stores/place.ts'
+import {
+  banHere,
+  hearHere,
+  joinHere,
+  keepHere,
+  moveStep,
+  nudgeWish,
+  soundOrStop,
+  splitHere,
+  turnLock,
+} from '../stores/steering.ts'
 import { turnTray } from '../stores/tray.ts'
+import { redoLast, undoLast } from '../stores/undoing.ts'
 import { backOut, toggleLegend, turnStand } from './shell-actions.ts'
 
 /** One row of the table of keys: letters by key code, signs by the character. `shown` is what the legend prints. */
 export interface KeyRow {
-  readonly where: 'everywhere' | 'strip' | 'an overlay' | 'lists'
+  readonly where: 'everywhere' | 'strip' | 'an overlay' | 'a route' | 'lists'
   readonly keys: readonly string[]
   readonly shown: string
   readonly does: string
@@ -40,24 +51,28 @@ const figure = (key: string, id: FigureId): KeyRow => ({
   act: () => showFigure(id),
 })
 
+const onRoute = (act: () => void) => (): void => {
+  if ($place.get()?.view === 'route') act()
+}
+
 /** Every key there is. They are silent while one types; the pedal is not among them and works even then. */
 export const KEYS: readonly KeyRow[] = [
   { where: 'everywhere', keys: ['/', 'Shift+/'], shown: '/', does: 'ask', act: focusAsk },
-  { where: 'everywhere', keys: ['Space'], shown: 'Space', does: 'play or stop', act: playOrStop },
+  { where: 'everywhere', keys: ['Space'], shown: 'Space', does: 'play or stop', act: soundOrStop },
   ...VIEWS.flatMap(toView),
   { where: 'everywhere', keys: ['KeyS'], shown: 's', does: 'stand: to be read from afar', act: turnStand },
   { where: 'everywhere', keys: ['?', 'Shift+?'], shown: '?', does: 'shapes and keys', act: toggleLegend },
   { where: 'everywhere', keys: ['$mod+KeyZ'], shown: 'Ctrl Z', does: 'undo', act: () => void undoLast() },
   { where: 'everywhere', keys: ['$mod+Shift+KeyZ'], shown: 'Ctrl Shift Z', does: 'redo', act: () => void redoLast() },
   { where: 'everywhere', keys: ['Escape'], shown: 'Esc', does: 'back out', act: backOut },
-  { where: 'strip', keys: ['ArrowLeft'], shown: '←', does: 'chord before', act: () => moveChord(-1) },
-  { where: 'strip', keys: ['ArrowRight'], shown: '→', does: 'next chord', act: () => moveChord(1) },
+  { where: 'strip', keys: ['ArrowLeft'], shown: '←', does: 'chord before', act: () => moveStep(-1) || moveChord(-1) },
+  { where: 'strip', keys: ['ArrowRight'], shown: '→', does: 'next chord', act: () => moveStep(1) || moveChord(1) },
   { where: 'strip', keys: ['Shift+ArrowLeft'], shown: 'Shift ←', does: 'bar before', act: () => moveBar(-1) },
   { where: 'strip', keys: ['Shift+ArrowRight'], shown: 'Shift →', does: 'next bar', act: () => moveBar(1) },
   { where: 'strip', keys: ['Home'], shown: 'Home', does: 'first chord', act: moveToStart },
   { where: 'strip', keys: ['End'], shown: 'End', does: 'last chord', act: moveToEnd },
-  { where: 'an overlay', keys: ['Enter'], shown: 'Enter', does: 'hear over the chord', act: hearOverlay },
-  { where: 'an overlay', keys: ['KeyK'], shown: 'k', does: 'keep', act: keep },
+  { where: 'an overlay', keys: ['Enter'], shown: 'Enter', does: 'hear over the chord', act: hearHere },
+  { where: 'an overlay', keys: ['KeyK'], shown: 'k', does: 'keep', act: keepHere },
   { where: 'an overlay', keys: [','], shown: ',', does: 'slip down a half step', act: () => slip(-1) },
   { where: 'an overlay', keys: ['.'], shown: '.', does: 'slip up a half step', act: () => slip(1) },
   { where: 'an overlay', keys: ['KeyT'], shown: 't', does: 'into the tray, or out', act: turnTray },
@@ -66,6 +81,30 @@ export const KEYS: readonly KeyRow[] = [
   { where: 'an overlay', keys: ['KeyH'], shown: 'h', does: 'next home scale', act: cycleHome },
   { where: 'an overlay', keys: ['KeyO'], shown: 'o', does: 'school', act: openSchool },
   { where: 'an overlay', keys: ['KeyN'], shown: 'n', does: 'pick notes, or only hear them', act: turnPicking },
+  {
+    where: 'a route',
+    keys: ['Shift+ArrowUp'],
+    shown: 'Shift ↑',
+    does: 'further out here',
+    act: onRoute(() => nudgeWish(5)),
+  },
+  {
+    where: 'a route',
+    keys: ['Shift+ArrowDown'],
+    shown: 'Shift ↓',
+    does: 'less far out here',
+    act: onRoute(() => nudgeWish(-5)),
+  },
+  { where: 'a route', keys: ['KeyL'], shown: 'l', does: 'lock this step, or free it', act: onRoute(turnLock) },
+  { where: 'a route', keys: ['KeyB'], shown: 'b', does: 'not this here', act: onRoute(banHere) },
+  { where: 'a route', keys: ['KeyX'], shown: 'x', does: 'split this step', act: onRoute(splitHere) },
+  {
+    where: 'a route',
+    keys: ['KeyJ'],
+    shown: 'j',
+    does: 'join it to the one before, or part them',
+    act: onRoute(joinHere),
+  },
   figure('1', 'slope'),
   figure('2', 'keyboard'),
   figure('3', 'fretboard'),
@@ -75,4 +114,7 @@ export const KEYS: readonly KeyRow[] = [
   { where: 'lists', keys: ['KeyF'], shown: 'f', does: 'degrees wanted: arrows, + wants, - refuses', act: focusDegrees },
 ]
 
-export const PEDAL = { PageDown: () => moveChord(1), PageUp: () => moveChord(-1) } as const
+export const PEDAL = {
+  PageDown: () => moveStep(1) || moveChord(1),
+  PageUp: () => moveStep(-1) || moveChord(-1),
+} as const

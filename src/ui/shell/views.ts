@@ -10,6 +10,7 @@ const LOADERS: Readonly<Record<ViewId, () => Promise<{ readonly default: View }>
   charts: () => import('../views/charts/ChartsView.tsx'),
   pairs: () => import('../views/pairs/PairsView.tsx'),
   symmetry: () => import('../views/symmetry/SymmetryView.tsx'),
+  route: () => import('../views/route/RouteView.tsx'),
   stand: () => import('../views/stand/StandView.tsx'),
   setup: () => import('../views/setup/SetupView.tsx'),
 }

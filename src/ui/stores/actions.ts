@@ -21,7 +21,7 @@ import { inTurn, notePhrase, overlayPhrase } from '../../sound/sound.ts'
 import type { StripSpot } from '../figures/strip-layout.ts'
 import { type Desk, deskAt } from './desk.ts'
 import { NO_FILTERS } from './filters.ts'
-import { $hearing, hear, silence } from './hearing.ts'
+import { hear } from './hearing.ts'
 import { $kept, keepIdea } from './kept.ts'
 import { $place, AT_START, go, type Place } from './place.ts'
 
@@ -88,11 +88,6 @@ export const hearPitches = (pitches: readonly number[]): void => {
       desk.settings.hearTempo,
     ),
   )
-}
-
-export const playOrStop = (): void => {
-  if ($hearing.get()) void silence()
-  else hearOverlay()
 }
 
 export const keep = (): void => {

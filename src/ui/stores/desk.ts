@@ -30,6 +30,7 @@ import {
   withHome,
 } from '../../core/index.ts'
 import type { StripSpot } from '../figures/strip-layout.ts'
+import { cutAtSteps, moveChains, stepAt } from './follow.ts'
 import type { Kept } from './kept.ts'
 import type { Place } from './place.ts'
 import type { IdeaRow } from './rows.ts'
@@ -45,6 +46,8 @@ export interface Desk {
   readonly chartError: TextError | null
   readonly spots: readonly StripSpot[]
   readonly chains: readonly Chain[]
+  /** The kept route whose overlays are shown, by its name. */
+  readonly following: string | null
   /** Where the player cut a chord in two. */
   readonly cuts: readonly Override[]
   readonly key: Key | null
@@ -111,6 +114,7 @@ export const deskOf = (place: Place, kept: Kept): Desk => {
     sounding: null,
     overlayError: null,
     concert: null,
+    following: null,
   }
   if (!read?.ok)
     return {
@@ -136,7 +140,9 @@ export const deskOf = (place: Place, kept: Kept): Desk => {
   const sounding = soundsConcert && transposeChord(soundsConcert, plays.written)
   const chartId = place.sketch === null ? (kept.chart?.id ?? null) : null
 
-  const bare = analysis.spots.map(
+  const route = chartId !== null && kept.route?.chartId === chartId && place.view !== 'route' ? kept.route : null
+  const followed = cutAtSteps(analysis.spots, route?.steps ?? [], chart.metre)
+  const bare = followed.spots.map(
     (s): StripSpot => ({ ...s, beat: beatOf(s.spot, chart.metre), reading: null, by: 'home' }),
   )
   const here = spotAt(bare, place)
@@ -144,6 +150,9 @@ export const deskOf = (place: Place, kept: Kept): Desk => {
     if (s.index === here?.index && asked?.ok)
       return { overlay: transposeOverlay(asked.value, plays.written), by: 'overlay' }
     const idea = s.index === here?.index ? undefined : ideaFor(kept.ideas, chartId, s.spot.bar, s.beat)
+    const step = route && stepAt(route.steps, { bar: s.spot.bar, beat: s.beat })
+    const onRoute = step && readOverlay(step.overlay)
+    if (onRoute?.ok) return { overlay: transposeOverlay(onRoute.value, plays.written), by: 'route' }
     const kind = idea && readOverlay(idea.overlay)
     return kind?.ok
       ? { overlay: transposeOverlay(kind.value, plays.written), by: 'idea' }
@@ -165,12 +174,13 @@ export const deskOf = (place: Place, kept: Kept): Desk => {
     return { ...s, reading: readOver(overlay, at, weights), by }
   })
   const current = here && (spots[here.index] ?? null)
-  const concertSpot = here && concertSpots[here.index]
+  const concertSpot = here && cutAtSteps(concertSpots, route?.steps ?? [], chart.metre).spots[here.index]
   const back = reverse(plays.written)
   return {
     ...base,
     chart,
-    chains: analysis.chains,
+    chains: moveChains(analysis.chains, followed.movedTo),
+    following: route?.name ?? null,
     cuts: overrides.filter((o) => o.split !== undefined),
     key: analysis.key,
     chartError: null,

@@ -1,7 +1,7 @@
 import { atom } from 'nanostores'
 import { say } from './notices.ts'
-import { $place } from './place.ts'
-import { type Answer, type ChartRow, type IdeaRow, request, type SettingRow } from './rows.ts'
+import { $place, go } from './place.ts'
+import { type Answer, type ChartRow, type IdeaRow, type RouteRow, request, type SettingRow } from './rows.ts'
 
 /** What the server keeps, as far as this page needs it. */
 export interface Kept {
@@ -11,6 +11,8 @@ export interface Kept {
   readonly missing: boolean
   readonly loading: boolean
   readonly ideas: readonly IdeaRow[]
+  /** The route that is followed. */
+  readonly route: RouteRow | null
   readonly settings: readonly SettingRow[]
 }
 
@@ -43,6 +45,7 @@ export const startKept = (kept: Kept): void => {
       open = place.chart
       void openChart(place.chart)
     }
+    if (place && place.route !== ($kept.get()?.route?.id ?? null)) void openRoute(place.route)
   })
 }
 
@@ -55,6 +58,23 @@ const openChart = async (id: string): Promise<void> => {
   else {
     merge({ loading: false })
     say(`The chart could not be opened: ${answer.detail}`)
+  }
+}
+
+let following: string | null = null
+
+/** Follows a kept route, or (null) none. */
+export const openRoute = async (id: string | null): Promise<void> => {
+  if (following === id) return
+  following = id
+  if (id === null) return merge({ route: null })
+  const answer = await request<RouteRow>('GET', `routes/${encodeURIComponent(id)}`)
+  if (following !== id) return
+  following = null
+  merge({ route: answer.ok ? answer.value : null })
+  if (!answer.ok) {
+    say(answer.code === 'not_found' ? 'That route is gone.' : `The route could not be opened: ${answer.detail}`)
+    go({ route: null })
   }
 }
 
@@ -125,5 +145,5 @@ const bring = async (way: 'undo' | 'redo'): Promise<void> => {
   if (kind === 'charts' && open) await openChart(open)
   say(`${way === 'undo' ? 'Undone' : 'Done again'}: ${DONE[action]} ${SINGULAR[kind]}.`)
 }
-export const undoLast = (): Promise<void> => bring('undo')
-export const redoLast = (): Promise<void> => bring('redo')
+export const undoKept = (): Promise<void> => bring('undo')
+export const redoKept = (): Promise<void> => bring('redo')

@@ -2,11 +2,14 @@ import { deskNow } from './actions.ts'
 import { movePair } from './pair-list.ts'
 import { $place } from './place.ts'
 import { moveInList } from './ranking.ts'
+import { movePick } from './steering.ts'
 
 /** The arrow keys walk the list of the view in sight. */
 export const moveRow = (by: 1 | -1): void => {
   const desk = deskNow()
   if (!desk) return
-  if ($place.get()?.view === 'pairs') movePair(by, desk)
+  const view = $place.get()?.view
+  if (view === 'pairs') movePair(by, desk)
+  else if (view === 'route') movePick(by)
   else moveInList(by, desk)
 }

@@ -7,6 +7,7 @@ export const VIEWS = [
   { id: 'charts', path: '/charts', label: 'Charts', letter: 'c' },
   { id: 'pairs', path: '/pairs', label: 'Pairs', letter: 'p' },
   { id: 'symmetry', path: '/symmetry', label: 'Symmetry', letter: 'y' },
+  { id: 'route', path: '/route', label: 'Route', letter: 'r' },
   { id: 'setup', path: '/set-up', label: 'Set-up', letter: 's' },
   { id: 'stand', path: '/stand', label: 'Stand', letter: null },
 ] as const
@@ -60,7 +61,19 @@ export interface Place {
   /** The chart laid over the open one, and by how many semitones it is moved. */
   readonly other: string | null
   readonly shift: number
+  /** What is asked of a route, in words; null for what is asked at first. */
+  readonly plan: string | null
+  /** Which of the ranked routes is in view, from 0. */
+  readonly pick: number
+  readonly panel: RoutePanel
+  /** A kept route that is followed: the strip, the Desk and the stand show its overlays. */
+  readonly route: string | null
+  /** A kept route beside which the one in view is laid. */
+  readonly against: string | null
 }
+
+export const ROUTE_PANELS = ['step', 'rules', 'recipes', 'seam', 'kept'] as const
+export type RoutePanel = (typeof ROUTE_PANELS)[number]
 
 export const LIBRARY_ORDERS = ['-updatedAt', 'title', 'createdAt'] as const
 export type LibraryOrder = (typeof LIBRARY_ORDERS)[number]
@@ -104,6 +117,11 @@ export const readPlace = (path: string, query: URLSearchParams): Place | null =>
     side: CHART_SIDES.find((s) => s === query.get('side')) ?? 'harmony',
     other: query.get('other'),
     shift: Math.round(Math.max(-MOST_SHIFT, Math.min(MOST_SHIFT, Number(query.get('shift')) || 0))),
+    plan: query.get('plan'),
+    pick: Math.floor(wholeAtLeast1(query.get('pick'))) - 1,
+    panel: ROUTE_PANELS.find((p) => p === query.get('panel')) ?? 'step',
+    route: query.get('route'),
+    against: query.get('against'),
   }
 }
 
@@ -115,12 +133,14 @@ export const addressOf = (place: Place): string => {
     query.set('bar', String(place.bar))
     query.set('beat', String(place.beat))
   }
-  for (const key of ['over', 'sounds', 'home', 'scale', 'omit', 'search', 'other'] as const)
+  for (const key of ['over', 'sounds', 'home', 'scale', 'omit', 'search', 'other', 'plan', 'route', 'against'] as const)
     if (place[key] !== null) query.set(key, place[key])
   if (place.figure !== 'slope') query.set('figure', place.figure)
   if (place.part !== 'map') query.set('part', place.part)
   if (place.side !== 'harmony') query.set('side', place.side)
   if (place.shift !== 0) query.set('shift', String(place.shift))
+  if (place.pick !== 0) query.set('pick', String(place.pick + 1))
+  if (place.panel !== 'step') query.set('panel', place.panel)
   if (place.order !== '-updatedAt') query.set('order', place.order)
   if (place.distance !== 1) query.set('distance', String(place.distance))
   for (const name of place.tray) query.append('tray', name)

@@ -1,4 +1,4 @@
-import type { KeptOverride } from '../../core/index.ts'
+import type { KeptOverride, KeptStep } from '../../core/index.ts'
 
 /** Kept rows as the interface sends them. */
 interface Kept {
@@ -22,6 +22,16 @@ export interface IdeaRow extends Kept {
   readonly chartId: string | null
   readonly bar: number | null
   readonly beat: number | null
+}
+export interface RouteRow extends Kept {
+  readonly name: string
+  readonly note: string | null
+  readonly chartId: string | null
+  readonly chartVersion: number | null
+  /** In concert pitch, with the chords they were planned over. */
+  readonly steps: readonly KeptStep[]
+  /** What was asked for, as `PlanWords`; null where a script kept it without. */
+  readonly rules: unknown
 }
 export interface SettingRow extends Kept {
   readonly name: string

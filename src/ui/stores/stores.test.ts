@@ -29,6 +29,11 @@ const PLACE: Place = {
   side: 'harmony',
   other: null,
   shift: 0,
+  plan: null,
+  pick: 0,
+  panel: 'step',
+  route: null,
+  against: null,
 }
 const at = { id: 'x', version: 1, createdAt: '', updatedAt: '' }
 const kept = (text: string, settings: Record<string, unknown> = {}): Kept => ({
@@ -37,6 +42,7 @@ const kept = (text: string, settings: Record<string, unknown> = {}): Kept => ({
   missing: false,
   loading: false,
   ideas: [],
+  route: null,
   settings: Object.entries(settings).map(([name, value]) => ({ ...at, name, value })),
 })
 

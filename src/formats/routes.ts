@@ -1,0 +1,44 @@
+import { stringify } from 'csv-stringify/sync'
+import { type Chart, type KeptStep, stepLine, TICKS_PER_QUARTER } from '../core/index.ts'
+import { writeMusicXml } from './write-musicxml.ts'
+
+/** The formats a route is written in: each with its file extension and media type. */
+export const ROUTE_FORMATS = {
+  text: { extension: 'txt', type: 'text/plain; charset=utf-8' },
+  musicxml: { extension: 'musicxml', type: 'application/vnd.recordare.musicxml+xml; charset=utf-8' },
+  csv: { extension: 'csv', type: 'text/csv; charset=utf-8' },
+} as const
+export type RouteFormat = keyof typeof ROUTE_FORMATS
+
+const COLUMNS = ['bar', 'beat', 'beats', 'chord', 'overlay', 'device', 'fade', 'landing', 'wished', 'carries'] as const
+
+/** The chart as it is played, with each step's overlay as words above its chord. */
+const overlaysAbove = (chart: Chart, steps: readonly KeptStep[]): string => {
+  const written = chart.bars.map(({ section, spots }) => ({
+    section,
+    spots,
+    opens: false,
+    closes: false,
+    endings: [],
+    text: { at: 0, end: 0 },
+  }))
+  const beat = (TICKS_PER_QUARTER * 4) / chart.metre.unit
+  return writeMusicXml({ ...chart, written }, (i) =>
+    steps
+      .filter((s) => s.bar === chart.bars[i]?.number && !s.carries)
+      .map((s) => ({ at: Math.round(((s.beat ?? 1) - 1) * beat), text: s.overlay })),
+  )
+}
+
+/** A kept route as a file. The score needs the chart; without one it is written as text. */
+export const writeRoute = (
+  name: string,
+  steps: readonly KeptStep[],
+  chart: Chart | null,
+  format: RouteFormat,
+): string => {
+  if (format === 'csv') return stringify([...steps], { header: true, columns: [...COLUMNS] })
+  if (format === 'musicxml' && chart) return overlaysAbove({ ...chart, title: `${chart.title}: ${name}` }, steps)
+  const over = chart ? ` over ${chart.title}` : ''
+  return `${name}${over}\n\n${steps.map(stepLine).join('\n')}\n`
+}

@@ -1,0 +1,262 @@
+import { type PointerEvent, useEffect, useRef, useState } from 'react'
+import { type Chart, type Reading, toGlyphs } from '../../core/index.ts'
+import { hueClass } from './hue.ts'
+import { MULTIPLE, MultipleMarks } from './Multiple.tsx'
+import styles from './RouteBand.module.css'
+import { BAND, fadeAt, fadeY, layoutBand, nameLines } from './route-band-layout.ts'
+import { beatText } from './words.ts'
+
+/** One step of the band. */
+export interface BandStep {
+  readonly bar: number
+  readonly beat: number
+  readonly beats: number
+  readonly chord: string
+  readonly wished: number
+  readonly overlay: string | null
+  readonly reading: Reading | null
+  readonly locked: boolean
+  /** Whether it goes on with the overlay of the step before. */
+  readonly carries: boolean
+  /** What the seam into the next step says; null at the end. */
+  readonly seam: string | null
+  /** Whether the next seam turns the way the set goes. */
+  readonly turns: boolean
+}
+
+interface Props {
+  readonly chart: Chart
+  readonly steps: readonly BandStep[]
+  readonly current: number
+  readonly onGo: (step: number) => void
+  readonly onWish: (step: number, fade: number) => void
+}
+
+const OVERVIEW_FROM_BARS = 12
+const STEP = 5
+const STILL = 4
+
+const nameOf = (s: BandStep): string => `bar ${s.bar}, beat ${beatText(s.beat)}, ${toGlyphs(s.chord)}`
+const valueText = (s: BandStep): string =>
+  [
+    `wished ${s.wished}`,
+    ...(s.overlay && s.reading ? [`${toGlyphs(s.overlay)}, fade ${s.reading.fade}`] : ['nothing yet']),
+    ...(s.locked ? ['locked'] : []),
+  ].join(', ')
+
+interface StepProps {
+  readonly step: BandStep
+  readonly x: number
+  readonly w: number
+  readonly first: boolean
+  readonly section: string | null
+  readonly here: boolean
+  readonly onGo: () => void
+  readonly onWish: (fade: number) => void
+}
+
+const Step = ({ step, x, w, first, section, here, onGo, onWish }: StepProps) => {
+  const [dragged, setDragged] = useState<{ readonly from: number; readonly fade: number } | null>(null)
+  const wished = dragged?.fade ?? step.wished
+  const { reading, overlay } = step
+  const [strong, soft] = nameLines(toGlyphs(overlay ?? ''))
+  const heightAt = (e: PointerEvent<SVGElement>): number =>
+    e.clientY - (e.currentTarget.ownerSVGElement?.getBoundingClientRect().top ?? 0)
+  const start = (e: PointerEvent<SVGElement>) => {
+    e.currentTarget.setPointerCapture(e.pointerId)
+    setDragged({ from: e.clientY, fade: step.wished })
+  }
+  const move = (e: PointerEvent<SVGElement>) => {
+    if (dragged && Math.abs(e.clientY - dragged.from) > STILL) setDragged({ ...dragged, fade: fadeAt(heightAt(e)) })
+  }
+  const end = () => {
+    if (dragged && dragged.fade !== step.wished) onWish(dragged.fade)
+    setDragged(null)
+  }
+  const scale = Math.min(1.25, (w - 16) / MULTIPLE.w)
+  return (
+    <g role="listitem">
+      <g
+        role="slider"
+        tabIndex={here ? 0 : -1}
+        aria-label={nameOf(step)}
+        aria-valuemin={0}
+        aria-valuemax={100}
+        aria-valuenow={wished}
+        aria-valuetext={valueText(step)}
+        aria-orientation="vertical"
+        aria-current={here ? 'step' : undefined}
+        className={`${styles.step} ${here ? styles.here : ''}`}
+        onClick={onGo}
+        onKeyDown={(e) => {
+          const by = { ArrowUp: STEP, ArrowDown: -STEP }[e.key]
+          if (by === undefined || e.ctrlKey || e.metaKey || e.altKey) return
+          e.preventDefault()
+          e.stopPropagation()
+          onWish(Math.max(0, Math.min(100, step.wished + by)))
+        }}
+      >
+        <rect className={styles.ground} x={x} y={0} width={w} height={BAND.height} />
+        <text className={styles.symbol} x={x + 7} y={BAND.symbols}>
+          {toGlyphs(step.chord)}
+        </text>
+        {reading && (
+          <>
+            <rect
+              className={`${styles.got} ${hueClass(reading.fade)}`}
+              x={x + 1}
+              y={fadeY(reading.fade)}
+              width={w - 2}
+              height={Math.max(2, BAND.home - fadeY(reading.fade))}
+            />
+            <text className={styles.figure} x={x + w - 7} y={Math.min(fadeY(reading.fade), fadeY(wished)) - 7}>
+              {reading.fade}
+            </text>
+          </>
+        )}
+        <path className={styles.wish} d={`M${x + 6},${fadeY(wished)} H${x + w - 6}`} />
+        <path
+          className={styles.grip}
+          d={`M${x + w / 2 - 8},${fadeY(wished) - 6} v12 M${x + w / 2 + 8},${fadeY(wished) - 6} v12`}
+        />
+        {dragged && dragged.fade !== step.wished && (
+          <text className={styles.figure} x={x + w - 7} y={fadeY(wished) - 7}>
+            {wished}
+          </text>
+        )}
+        <rect
+          className={styles.handle}
+          x={x}
+          y={BAND.top - 14}
+          width={w}
+          height={BAND.rise + 18}
+          onPointerDown={start}
+          onPointerMove={move}
+          onPointerUp={end}
+          onPointerCancel={() => setDragged(null)}
+        />
+        {first && (
+          <>
+            <line className={styles.barLine} x1={x} x2={x} y1={BAND.home} y2={BAND.home + 9} />
+            <text className={styles.number} x={x + 7} y={BAND.number}>
+              {step.bar}
+              {section ? ` ${section}` : ''}
+            </text>
+          </>
+        )}
+        <line className={styles.side} x1={x} x2={x} y1={BAND.number + 8} y2={BAND.seam - 6} />
+        {step.carries ? (
+          <text className={styles.soft} x={x + 10} y={BAND.name}>
+            goes on
+          </text>
+        ) : (
+          <>
+            <text className={styles.name} x={x + 10} y={BAND.name}>
+              {strong}
+            </text>
+            <text className={styles.soft} x={x + 10} y={BAND.name + 17}>
+              {soft}
+            </text>
+          </>
+        )}
+        {step.locked && (
+          <path
+            className={styles.lock}
+            d={`M${x + w - 20},${BAND.name - 6} h12 v9 h-12 z m2.5,0 v-3 a3.5,3.5 0 0 1 7,0 v3`}
+          />
+        )}
+        {reading && (
+          <g transform={`translate(${x + 9} ${BAND.shape}) scale(${scale} 1.25)`}>
+            <MultipleMarks reading={reading} />
+          </g>
+        )}
+      </g>
+    </g>
+  )
+}
+
+/** The chart as a band in which one says how far out one wants to be, and sees how far one gets, step by step. */
+export const RouteBand = ({ chart, steps, current, onGo, onWish }: Props) => {
+  const scroller = useRef<HTMLDivElement>(null)
+  const { width, boxes } = layoutBand(steps.map((s) => s.beats))
+  const [x, w] = [boxes[current]?.x ?? 0, boxes[current]?.w ?? 0]
+  useEffect(() => {
+    const box = scroller.current
+    if (!box || (x >= box.scrollLeft && x + w <= box.scrollLeft + box.clientWidth)) return
+    const calm = matchMedia('(prefers-reduced-motion: reduce)').matches
+    box.scrollTo({ left: x + w / 2 - box.clientWidth / 2, behavior: calm ? 'instant' : 'smooth' })
+  }, [x, w])
+  return (
+    <div className={styles.frame}>
+      {chart.bars.length > OVERVIEW_FROM_BARS && (
+        <svg
+          className={styles.overview}
+          viewBox={`0 ${BAND.top} ${width} ${BAND.rise}`}
+          preserveAspectRatio="none"
+          aria-hidden="true"
+        >
+          <rect className={styles.seen} x={x} y={BAND.top} width={w} height={BAND.rise} />
+          {steps.map((s, i) => {
+            const box = boxes[i]
+            const fade = s.reading?.fade ?? s.wished
+            return (
+              box && (
+                <rect
+                  key={`${s.bar} ${s.beat}`}
+                  className={`${styles.got} ${hueClass(fade)}`}
+                  x={box.x}
+                  width={box.w}
+                  y={fadeY(fade)}
+                  height={Math.max(3, BAND.home - fadeY(fade))}
+                />
+              )
+            )
+          })}
+        </svg>
+      )}
+      <div ref={scroller} className={styles.scroller}>
+        <svg role="list" aria-label="Strip" className={styles.band} width={width} height={BAND.height}>
+          <line className={styles.homeLine} x1={0} x2="100%" y1={BAND.home} y2={BAND.home} aria-hidden="true" />
+          {steps.map((s, i) => {
+            const box = boxes[i]
+            const first = i === 0 || steps[i - 1]?.bar !== s.bar
+            return (
+              box && (
+                <Step
+                  key={`${s.bar} ${s.beat}`}
+                  step={s}
+                  {...box}
+                  first={first}
+                  section={first ? (chart.bars.find((b) => b.number === s.bar)?.section ?? null) : null}
+                  here={i === current}
+                  onGo={() => onGo(i)}
+                  onWish={(fade) => onWish(i, fade)}
+                />
+              )
+            )
+          })}
+          {steps.map((s, i) => {
+            const box = boxes[i]
+            if (!box || s.seam === null) return null
+            const chip = 14 + s.seam.length * 9
+            return (
+              <g key={`${s.bar} ${s.beat}`} aria-hidden="true">
+                <rect
+                  className={s.turns ? styles.turn : styles.chip}
+                  x={box.x + box.w - chip / 2}
+                  y={BAND.seam}
+                  width={chip}
+                  height={BAND.seams}
+                  rx={5}
+                />
+                <text className={styles.chipText} x={box.x + box.w} y={BAND.seam + 17}>
+                  {s.seam}
+                </text>
+              </g>
+            )
+          })}
+        </svg>
+      </div>
+    </div>
+  )
+}

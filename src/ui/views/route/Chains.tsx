@@ -1,0 +1,115 @@
+import { type ToldRoute, toGlyphs } from '../../../core/index.ts'
+import { Button } from '../../parts/Button.tsx'
+import { copyTable } from '../../stores/copying.ts'
+import { openPrinting } from '../../stores/dialogs.ts'
+import { keepRoute } from '../../stores/routes.ts'
+import { applyGivings, pickRoute, setPlan } from '../../stores/steering.ts'
+import styles from './RouteView.module.css'
+import type { RouteProps } from './route-props.ts'
+
+/** Where a route is not as the best one is, by bars. */
+const differs = (route: ToldRoute, best: ToldRoute): string => {
+  const bars = route.steps.filter((s, i) => s.overlay !== best.steps[i]?.overlay).map((s) => s.bar)
+  return `other than the first in bar ${[...new Set(bars)].join(', ')}`
+}
+
+const routeText = (route: ToldRoute, chart: string) => ({
+  title: `${route.title}, over ${chart}`,
+  heads: ['Bar', 'Beat', 'Chord', 'Overlay', 'Wished', 'Fade', 'Landing', 'Why'],
+  rows: route.steps.map((s) => [
+    ...[String(s.bar), String(s.beat), s.chord, s.overlay],
+    ...[s.wished, s.fade, s.landing].map((n) => (n === null ? '' : String(n))),
+    s.why,
+  ]),
+})
+
+const NoRoute = ({ planning }: RouteProps) => (
+  <div role="alert" className={styles.none}>
+    <h3>No route keeps to all of this</h3>
+    {planning.loosen.length === 0 ? (
+      <p>No single rule is enough to let go of. Take back what was asked last.</p>
+    ) : (
+      <>
+        <p>Any one of these would do:</p>
+        <ul>
+          {planning.loosen.map((l) => (
+            <li key={l.text}>
+              <Button onClick={() => applyGivings(l.gives)}>{toGlyphs(l.text)}</Button>
+            </li>
+          ))}
+        </ul>
+      </>
+    )}
+  </div>
+)
+
+/** The ranked routes, each with what it misses; lower is better. */
+export const Chains = (props: RouteProps) => {
+  const { planning, place, desk, route, model } = props
+  const [best] = planning.routes
+  return (
+    <section className={styles.chains} aria-label="Chains">
+      <div className={styles.head}>
+        <h2>Chains, best first</h2>
+        <label className={styles.check}>
+          <input
+            type="checkbox"
+            checked={model.plan.eachSeries}
+            onChange={(e) => setPlan({ eachSeries: e.target.checked })}
+          />
+          only different devices
+        </label>
+        {route && (
+          <>
+            <Button title="k" onClick={() => void keepRoute(route.title, route.steps, desk)}>
+              Keep
+            </Button>
+            <Button onClick={() => void copyTable(routeText(route, desk.title))}>Copy as text</Button>
+            <Button onClick={openPrinting}>Print</Button>
+          </>
+        )}
+      </div>
+      {planning.state === 'none' ? (
+        <NoRoute {...props} />
+      ) : (
+        <div className={styles.rows}>
+          <table className={styles.table}>
+            <thead>
+              <tr>
+                <th scope="col">what it misses; lower is better</th>
+                <th scope="col">arc</th>
+                <th scope="col">motion</th>
+                <th scope="col">landing</th>
+                <th scope="col">repeats</th>
+                <th scope="col">in all</th>
+              </tr>
+            </thead>
+            <tbody>
+              {planning.routes.map((r, i) => {
+                const chosen = place.route === null && r === route
+                return (
+                  <tr key={r.steps.map((s) => s.overlay).join()} className={chosen ? styles.chosen : ''}>
+                    <th scope="row">
+                      <button type="button" aria-pressed={chosen} onClick={() => pickRoute(i)}>
+                        <strong>{toGlyphs(r.title)}</strong>
+                        <span>{toGlyphs(i === 0 || !best ? r.why.join(' ') : differs(r, best))}</span>
+                      </button>
+                    </th>
+                    <td>{r.terms.arcMiss}</td>
+                    <td>{r.terms.motion}</td>
+                    <td>{r.terms.landingMiss}</td>
+                    <td>{r.terms.repeats}</td>
+                    <td>
+                      <strong>{r.total}</strong>
+                    </td>
+                  </tr>
+                )
+              })}
+            </tbody>
+          </table>
+          {planning.routes.length === 0 && planning.state === 'planning' && <p role="status">Planning …</p>}
+        </div>
+      )}
+    </section>
+  )
+}

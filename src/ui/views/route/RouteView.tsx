@@ -1,0 +1,85 @@
+import { useStore } from '@nanostores/react'
+import { useEffect, useMemo } from 'react'
+import { RouteBand } from '../../figures/RouteBand.tsx'
+import { Button } from '../../parts/Button.tsx'
+import { go, ROUTE_PANELS, type RoutePanel } from '../../stores/place.ts'
+import { $planning, planFor } from '../../stores/planning.ts'
+import { bandOf, keptSteps, plannedSteps, routeModel } from '../../stores/route-model.ts'
+import { goToSlot, setWish } from '../../stores/steering.ts'
+import { EmptyDesk } from '../desk/EmptyDesk.tsx'
+import type { ViewProps } from '../view.ts'
+import { Chains } from './Chains.tsx'
+import { KeptRoutes } from './KeptRoutes.tsx'
+import { Recipes } from './Recipes.tsx'
+import styles from './RouteView.module.css'
+import { Rules } from './Rules.tsx'
+import type { RouteProps } from './route-props.ts'
+import { SeamPanel } from './SeamPanel.tsx'
+import { StepPanel } from './StepPanel.tsx'
+import { WishBar } from './WishBar.tsx'
+
+const NAMES: Readonly<Record<RoutePanel, string>> = {
+  step: 'Step',
+  rules: 'Rules',
+  recipes: 'Recipes',
+  seam: 'Seam',
+  kept: 'Kept',
+}
+
+const PANELS = { step: StepPanel, rules: Rules, recipes: Recipes, seam: SeamPanel, kept: KeptRoutes } as const
+
+const Side = (props: RouteProps) => {
+  const Panel = PANELS[props.place.panel]
+  return (
+    <section className={styles.side} aria-label={NAMES[props.place.panel]}>
+      <div className={styles.tabs}>
+        {ROUTE_PANELS.map((panel) => (
+          <Button key={panel} pressed={panel === props.place.panel} onClick={() => go({ panel })}>
+            {NAMES[panel]}
+          </Button>
+        ))}
+      </div>
+      <div className={styles.panel}>
+        <Panel {...props} />
+      </div>
+    </section>
+  )
+}
+
+/** Route: how far out to be at each step, the ranked chains of overlays that come nearest, and the way through them. */
+const RouteView = ({ place, kept, desk }: ViewProps) => {
+  const planning = useStore($planning)
+  const model = useMemo(() => routeModel(place, kept, desk), [place, kept, desk])
+  useEffect(() => {
+    if (model && model.slots.length > 0) void planFor(place, kept, desk, model)
+  }, [place, kept, desk, model])
+  if (!model || !desk.chart || model.slots.length === 0)
+    return (
+      <div className={styles.empty}>
+        {desk.chart ? <p role="status">There is no chord in these bars.</p> : <EmptyDesk kept={kept} desk={desk} />}
+      </div>
+    )
+  const route = planning.routes[place.pick] ?? planning.routes[0] ?? null
+  const steps =
+    place.route !== null && kept.route ? keptSteps(model, desk, kept.route) : plannedSteps(model, desk, route)
+  const props: RouteProps = { place, kept, desk, model, planning, route, steps }
+  const { chart } = desk
+  return (
+    <div className={styles.view}>
+      <WishBar {...props} />
+      <RouteBand
+        chart={chart}
+        steps={bandOf(steps)}
+        current={model.current?.index ?? 0}
+        onGo={(i) => model.slots[i] && goToSlot(model.slots[i])}
+        onWish={(i, fade) => model.slots[i] && setWish(model.slots[i], fade)}
+      />
+      <div className={styles.below}>
+        <Chains {...props} />
+        <Side {...props} />
+      </div>
+    </div>
+  )
+}
+
+export default RouteView

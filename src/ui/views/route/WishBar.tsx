@@ -1,0 +1,73 @@
+import { ARC_NAMES, ARC_PRESETS, type ArcPreset } from '../../../core/index.ts'
+import { Button } from '../../parts/Button.tsx'
+import { Select } from '../../parts/Select.tsx'
+import { go } from '../../stores/place.ts'
+import { planAgain, stopPlanning } from '../../stores/planning.ts'
+import { setPlan } from '../../stores/steering.ts'
+import styles from './RouteView.module.css'
+import type { RouteProps } from './route-props.ts'
+
+/** After so long a player wants to know how far it is. */
+const SHOWN_FROM = 0.01
+
+const Progress = ({ place, kept, desk, model, planning }: RouteProps) => {
+  switch (planning.state) {
+    case 'planning':
+      return (
+        <>
+          <progress max={1} value={planning.share} aria-label="Planning">
+            {Math.round(planning.share * 100)} %
+          </progress>
+          <Button onClick={stopPlanning} disabled={planning.share < SHOWN_FROM}>
+            Stop
+          </Button>
+        </>
+      )
+    case 'routes':
+      return (
+        <span>
+          best {planning.routes.length}, exact, {(planning.ms / 1000).toFixed(2)} s
+        </span>
+      )
+    case 'none':
+      return <span>no route</span>
+    default:
+      return (
+        <>
+          <span>{planning.state === 'stopped' ? 'Stopped.' : 'It could not be planned.'}</span>
+          <Button onClick={() => planAgain(place, kept, desk, model)}>Plan again</Button>
+        </>
+      )
+  }
+}
+
+/** The head of the band: the ready shapes, what is in view, and how the planning stands. */
+export const WishBar = (props: RouteProps) => {
+  const { model, kept, place } = props
+  return (
+    <div className={styles.wishes}>
+      <h1>How far out</h1>
+      <Select
+        label="Shape"
+        labelHidden
+        value={model.plan.preset}
+        options={ARC_NAMES.map((name) => ({ value: name, label: name }))}
+        onPick={(preset: ArcPreset) => setPlan({ preset, arc: [] })}
+      />
+      <span className={styles.hint} title={ARC_PRESETS[model.plan.preset].reason}>
+        drag a step’s bar, or Shift ↑ ↓
+      </span>
+      {place.route !== null && kept.route && (
+        <span className={styles.following}>
+          in view: <strong>{kept.route.name}</strong>
+          <Button tone="quiet" onClick={() => go({ route: null })}>
+            back to the list
+          </Button>
+        </span>
+      )}
+      <span className={styles.state} role="status">
+        <Progress {...props} />
+      </span>
+    </div>
+  )
+}
