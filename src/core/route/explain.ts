@@ -20,13 +20,14 @@ const interval = (by: number): string => {
 const pairsOf = (steps: readonly RouteStep[]): readonly (readonly [RouteStep, RouteStep])[] =>
   steps.slice(1).map((s, i) => [steps[i] as RouteStep, s] as const)
 
-/** The formula that most of the route is made of: `minor pentatonic`. */
+/** The one or two formulas that most of the colour is made of: `minor pentatonic and whole tone`. */
 const mostly = (steps: readonly RouteStep[]): string => {
   const colours = steps.filter((s) => s.fade >= COLOUR_FADE)
   const counts = new Map<string, number>()
   for (const { device } of colours.length > 0 ? colours : steps)
     counts.set(device.formula, (counts.get(device.formula) ?? 0) + 1)
-  return [...counts].sort(([, a], [, b]) => b - a)[0]?.[0] ?? ''
+  const [first, second] = [...counts].sort(([, a], [, b]) => b - a)
+  return listed([first, second].flatMap((f) => (f && f[1] * 2 >= (first?.[1] ?? 0) ? [f[0]] : [])))
 }
 
 /** What a list of routes calls this one, ASCII: what it is mostly made of, and how it moves. */
@@ -43,13 +44,8 @@ export const routeTitle = ({ steps, motion }: Route): string => {
     case 'fewest':
       return `${head}, fewest notes moving`
     case 'free':
-      return `${head}${highest(steps)}`
+      return head
   }
-}
-
-const highest = (steps: readonly RouteStep[]): string => {
-  const [top] = [...steps].sort((a, b) => b.fade - a.fade)
-  return top && top.fade >= COLOUR_FADE ? `, furthest out in bar ${top.slot.bar}` : ', all inside'
 }
 
 /** What moves in a one-note change: `A becomes A#`. */
@@ -80,13 +76,18 @@ const motionSentence = ({ steps, motion }: Route): string | null => {
     : `${held} of ${pairs.length} seams hold every note, ${slides} move less than a half step a note.`
 }
 
-const listedBars = (steps: readonly RouteStep[]): string => [...new Set(steps.map((s) => s.slot.bar))].join(', ')
+/** `bar 5`, `bars 5, 7 and 9`. */
+const barsOf = (steps: readonly RouteStep[]): string => {
+  const bars = [...new Set(steps.map((s) => String(s.slot.bar)))]
+  return `bar${bars.length > 1 ? 's' : ''} ${listed(bars)}`
+}
 
 const arcSentence = ({ steps }: Route): string => {
-  const out = steps.filter((s) => s.fade >= 50)
+  const top = Math.max(...steps.map((s) => s.fade))
   const missed = steps.filter((s) => s.terms.arcMiss > 10)
-  const far = out.length > 0 ? `Far out in bars ${listedBars(out)}.` : 'Never far out.'
-  return missed.length > 0 ? `${far} More than 10 off the wish in bars ${listedBars(missed)}.` : far
+  const far =
+    top < COLOUR_FADE ? 'All inside.' : `Furthest out (${top}) in ${barsOf(steps.filter((s) => s.fade === top))}.`
+  return missed.length > 0 ? `${far} More than 10 off the wish in ${barsOf(missed)}.` : far
 }
 
 /** A route's reasons in sentences, ASCII: how it moves, where it is out, what repeats. */
@@ -95,7 +96,7 @@ export const routeReasons = (route: Route): readonly string[] => {
   return [
     motionSentence(route),
     arcSentence(route),
-    repeats.length > 0 ? `The same device comes twice in a row in bars ${listedBars(repeats)}.` : null,
+    repeats.length > 0 ? `The same device comes twice in a row in ${barsOf(repeats)}.` : null,
   ].filter((s): s is string => s !== null)
 }
 

@@ -1,11 +1,11 @@
 /** Sizes of the route's band, px from its top. */
 export const BAND = {
   symbols: 26,
-  top: 44,
-  rise: 108,
+  top: 40,
+  rise: 94,
   numbers: 20,
   names: 34,
-  shapes: 54,
+  shapes: 50,
   seams: 24,
   margin: 20,
   get home() {
@@ -18,7 +18,7 @@ export const BAND = {
     return this.number + this.names - 8
   },
   get shape() {
-    return this.name + 28
+    return this.name + 24
   },
   get seam() {
     return this.shape + this.shapes - 6

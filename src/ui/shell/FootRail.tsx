@@ -20,7 +20,8 @@ export const FootRail = ({ boot }: { readonly boot: Boot }) => {
   startSession(boot)
   useLive()
   const place = usePlace(boot)
-  const desk = deskAt(place, useKept(boot))
+  const kept = useKept(boot)
+  const desk = deskAt(place, kept)
   const hearing = useStore($hearing)
   const follow = (event: MouseEvent, view: ViewId) => {
     if (event.ctrlKey || event.metaKey || event.shiftKey) return
@@ -69,7 +70,7 @@ export const FootRail = ({ boot }: { readonly boot: Boot }) => {
         </div>
       </footer>
       <Legend />
-      <PrintDialog place={place} desk={desk} />
+      <PrintDialog place={place} kept={kept} desk={desk} />
     </>
   )
 }

@@ -17,18 +17,24 @@ import {
   transposeChord,
   transposeOverlay,
 } from '../../core/index.ts'
+import { RouteSheet } from '../figures/RouteSheet.tsx'
 import { Sheet } from '../figures/Sheet.tsx'
 import { Button } from '../parts/Button.tsx'
 import { Dialog } from '../parts/Dialog.tsx'
 import { Select } from '../parts/Select.tsx'
 import type { Desk } from '../stores/desk.ts'
 import { $printing, closePrinting } from '../stores/dialogs.ts'
+import type { Kept } from '../stores/kept.ts'
 import type { Place } from '../stores/place.ts'
+import { $planning } from '../stores/planning.ts'
 import { $listed } from '../stores/ranking.ts'
+import { routeModel, stepsInView } from '../stores/route-model.ts'
+import { sheetSteps } from '../stores/route-sheet.ts'
 import { CLEFS, type Clef } from '../stores/settings.ts'
 import styles from './PrintDialog.module.css'
 
 const WHAT = {
+  route: 'The route in view, on one page',
   twelve: 'This overlay in all twelve keys',
   list: 'The first twelve of the list',
   tray: 'The tray',
@@ -71,8 +77,25 @@ const readingsFor = (what: What, place: Place, desk: Desk, plays: Instrument): r
   })
 }
 
-const Making = ({ place, desk }: { readonly place: Place; readonly desk: Desk }) => {
-  const [what, setWhat] = useState<What>(place.tray.length > 0 ? 'tray' : 'twelve')
+/** The route in view as a page in the pitch of an instrument; null where none is in view. */
+const useRouteSheet = (place: Place, kept: Kept, desk: Desk, plays: Instrument) => {
+  const planning = useStore($planning)
+  return useMemo(() => {
+    const model = place.view === 'route' ? routeModel(place, kept, desk) : null
+    if (!model) return null
+    const route = planning.routes[place.pick] ?? null
+    const steps = sheetSteps(stepsInView(model, place, kept, desk, route), desk, plays)
+    const name = place.route !== null && kept.route ? kept.route.name : (route?.title ?? '')
+    return steps.length === 0 ? null : (
+      <RouteSheet title={name} under={`over ${desk.title}`} badge={plays.badge} steps={steps} />
+    )
+  }, [planning, place, kept, desk, plays])
+}
+
+const Making = ({ place, kept, desk }: { readonly place: Place; readonly kept: Kept; readonly desk: Desk }) => {
+  const [chosen, setWhat] = useState<What | null>(null)
+  const onRoute = place.view === 'route'
+  const what = chosen ?? (onRoute ? 'route' : place.tray.length > 0 ? 'tray' : 'twelve')
   const [plays, setPlays] = useState<InstrumentId>(desk.settings.instrument ?? 'concert')
   const [clef, setClef] = useState<Clef>(desk.settings.clef)
   const readings = useMemo(() => readingsFor(what, place, desk, instrument(plays)), [what, place, desk, plays])
@@ -80,9 +103,12 @@ const Making = ({ place, desk }: { readonly place: Place; readonly desk: Desk })
     what === 'twelve'
       ? toGlyphs(readings[0]?.overlay.name ?? '')
       : `Over ${toGlyphs(readings[0]?.place.chord.symbol ?? '')}`
-  const sheet = (
+  const routeSheet = useRouteSheet(place, kept, desk, instrument(plays))
+  const overlays = (
     <Sheet title={title} badge={`${instrument(plays).badge}, ${clef} clef`} readings={readings} clef={clef} />
   )
+  const sheet = what === 'route' ? routeSheet : overlays
+  const isEmpty = what === 'route' ? routeSheet === null : readings.length === 0
   return (
     <div className={styles.making}>
       <div className={styles.choices}>
@@ -90,7 +116,7 @@ const Making = ({ place, desk }: { readonly place: Place; readonly desk: Desk })
           label="What"
           value={what}
           options={(Object.keys(WHAT) as What[])
-            .filter((w) => w !== 'tray' || place.tray.length > 0)
+            .filter((w) => (w !== 'tray' || place.tray.length > 0) && (w !== 'route' || onRoute))
             .map((w) => ({ value: w, label: WHAT[w] }))}
           onPick={setWhat}
         />
@@ -100,11 +126,13 @@ const Making = ({ place, desk }: { readonly place: Place; readonly desk: Desk })
           options={INSTRUMENTS.map((i) => ({ value: i.id, label: i.name }))}
           onPick={setPlays}
         />
-        <Select label="Clef" value={clef} options={CLEFS.map((c) => ({ value: c, label: c }))} onPick={setClef} />
-        <Button tone="strong" disabled={readings.length === 0} onClick={() => window.print()}>
+        {what !== 'route' && (
+          <Select label="Clef" value={clef} options={CLEFS.map((c) => ({ value: c, label: c }))} onPick={setClef} />
+        )}
+        <Button tone="strong" disabled={isEmpty} onClick={() => window.print()}>
           Print this page
         </Button>
-        {readings.length === 0 && <p role="alert">Nothing to print yet: lay something over the chord.</p>}
+        {isEmpty && <p role="alert">Nothing to print yet: lay something over the chord.</p>}
       </div>
       <div className={styles.preview} aria-hidden="true" inert>
         {sheet}
@@ -115,8 +143,16 @@ const Making = ({ place, desk }: { readonly place: Place; readonly desk: Desk })
 }
 
 /** A page for the music stand, in anybody's transposition and clef. */
-export const PrintDialog = ({ place, desk }: { readonly place: Place; readonly desk: Desk }) => (
+export const PrintDialog = ({
+  place,
+  kept,
+  desk,
+}: {
+  readonly place: Place
+  readonly kept: Kept
+  readonly desk: Desk
+}) => (
   <Dialog title="Print a sheet" open={useStore($printing)} onClose={closePrinting}>
-    <Making place={place} desk={desk} />
+    <Making place={place} kept={kept} desk={desk} />
   </Dialog>
 )

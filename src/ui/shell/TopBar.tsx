@@ -78,6 +78,16 @@ export const TopBar = ({ boot }: { readonly boot: Boot }) => {
             </span>
           )}
         </div>
+        {desk.following !== null && (
+          <Button
+            tone="quiet"
+            className={styles.route ?? ''}
+            onClick={() => go({ route: null })}
+            title="leave the route"
+          >
+            route: {toGlyphs(desk.following)} ×
+          </Button>
+        )}
         <span className={styles.badge}>{desk.instrument.badge}</span>
         <AskBar desk={desk} />
         <Button

@@ -124,6 +124,16 @@ export const keptSteps = (model: RouteModel, desk: Desk, row: RouteRow): readonl
     }
   })
 
+/** The steps of what is in view: the kept route that is shown, else the planned one. */
+export const stepsInView = (
+  model: RouteModel,
+  place: Place,
+  kept: Kept,
+  desk: Desk,
+  route: ToldRoute | null,
+): readonly ShownStep[] =>
+  place.route !== null && kept.route ? keptSteps(model, desk, kept.route) : plannedSteps(model, desk, route)
+
 /** What a chip between two steps says: which way the set goes, and what is held or how far it goes. */
 const chipText = (a: Overlay, b: Overlay): string => {
   const { common, motion } = seamBetween(a, b)

@@ -22,7 +22,7 @@ import { $place, go } from './place.ts'
 import { changePlan } from './plan-history.ts'
 import { movePlan, type PlanWords, writePlan } from './plan-words.ts'
 import { $planning } from './planning.ts'
-import { keptSteps, plannedSteps, type RouteModel, routeModel, type ShownStep } from './route-model.ts'
+import { type RouteModel, routeModel, type ShownStep, stepsInView } from './route-model.ts'
 import { keepRoute } from './routes.ts'
 
 /** The model as it stands now, in the browser. */
@@ -59,14 +59,12 @@ export const nudgeWish = (by: number): void => {
   setWish(current, (request.arc.find((w) => sameAt(w, current))?.fade ?? 0) + by)
 }
 
-/** The steps of the route in view, planned or kept. */
+/** The steps of the route in view, planned or kept; null where there is none. */
 const inView = (): { readonly steps: readonly ShownStep[]; readonly model: RouteModel } | null => {
-  const [now, place, followed] = [modelNow(), $place.get(), $kept.get()?.route]
-  if (!now || !place) return null
-  const { model, desk } = now
-  if (place.route !== null && followed) return { steps: keptSteps(model, desk, followed), model }
-  const route = $planning.get().routes[place.pick]
-  return route ? { steps: plannedSteps(model, desk, route), model } : null
+  const [now, place, kept] = [modelNow(), $place.get(), $kept.get()]
+  if (!now || !place || !kept) return null
+  const route = $planning.get().routes[place.pick] ?? null
+  return { steps: stepsInView(now.model, place, kept, now.desk, route), model: now.model }
 }
 
 const stepInView = (): ShownStep | null => {

@@ -3,7 +3,7 @@ import { Button } from '../../parts/Button.tsx'
 import { copyTable } from '../../stores/copying.ts'
 import { openPrinting } from '../../stores/dialogs.ts'
 import { keepRoute } from '../../stores/routes.ts'
-import { applyGivings, pickRoute, setPlan } from '../../stores/steering.ts'
+import { applyGivings, moveRoute, pickRoute, setPlan } from '../../stores/steering.ts'
 import styles from './RouteView.module.css'
 import type { RouteProps } from './route-props.ts'
 
@@ -57,15 +57,21 @@ export const Chains = (props: RouteProps) => {
             checked={model.plan.eachSeries}
             onChange={(e) => setPlan({ eachSeries: e.target.checked })}
           />
-          only different devices
+          each kind once
         </label>
         {route && (
           <>
             <Button title="k" onClick={() => void keepRoute(route.title, route.steps, desk)}>
               Keep
             </Button>
-            <Button onClick={() => void copyTable(routeText(route, desk.title))}>Copy as text</Button>
+            <Button onClick={() => void copyTable(routeText(route, desk.title))}>Copy</Button>
             <Button onClick={openPrinting}>Print</Button>
+            <Button aria-label="Move the whole route up a half step" onClick={() => moveRoute(1)}>
+              all ↑½
+            </Button>
+            <Button aria-label="Move the whole route down a half step" onClick={() => moveRoute(-1)}>
+              all ↓½
+            </Button>
           </>
         )}
       </div>

@@ -4,7 +4,7 @@ import { RouteBand } from '../../figures/RouteBand.tsx'
 import { Button } from '../../parts/Button.tsx'
 import { go, ROUTE_PANELS, type RoutePanel } from '../../stores/place.ts'
 import { $planning, planFor } from '../../stores/planning.ts'
-import { bandOf, keptSteps, plannedSteps, routeModel } from '../../stores/route-model.ts'
+import { bandOf, routeModel, stepsInView } from '../../stores/route-model.ts'
 import { goToSlot, setWish } from '../../stores/steering.ts'
 import { EmptyDesk } from '../desk/EmptyDesk.tsx'
 import type { ViewProps } from '../view.ts'
@@ -60,8 +60,7 @@ const RouteView = ({ place, kept, desk }: ViewProps) => {
       </div>
     )
   const route = planning.routes[place.pick] ?? planning.routes[0] ?? null
-  const steps =
-    place.route !== null && kept.route ? keptSteps(model, desk, kept.route) : plannedSteps(model, desk, route)
+  const steps = stepsInView(model, place, kept, desk, route)
   const props: RouteProps = { place, kept, desk, model, planning, route, steps }
   const { chart } = desk
   return (

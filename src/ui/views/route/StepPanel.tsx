@@ -5,7 +5,7 @@ import { Multiple } from '../../figures/Multiple.tsx'
 import { beatText } from '../../figures/words.ts'
 import { Button } from '../../parts/Button.tsx'
 import { $others, findOthers } from '../../stores/planning.ts'
-import { banHere, hearHere, joinHere, lockAs, moveRoute, splitHere, turnLock } from '../../stores/steering.ts'
+import { banHere, hearHere, joinHere, lockAs, splitHere, turnLock } from '../../stores/steering.ts'
 import styles from './RouteView.module.css'
 import type { RouteProps } from './route-props.ts'
 
@@ -82,16 +82,14 @@ export const StepPanel = (props: RouteProps) => {
               {step.locked ? 'Locked' : 'Lock'}
             </Button>
             <Button title="b" onClick={banHere} disabled={!step.overlay}>
-              Not this here
+              Not this
             </Button>
             <Button title="x" onClick={splitHere} disabled={current.beats < 2}>
               Split
             </Button>
             <Button title="j" onClick={joinHere} disabled={current.index === 0}>
-              Join to the one before
+              {model.plan.joins.some((j) => sameAt(j, current)) ? 'Part' : 'Join'}
             </Button>
-            <Button onClick={() => moveRoute(1)}>All up ½</Button>
-            <Button onClick={() => moveRoute(-1)}>All down ½</Button>
           </>
         )}
       </div>

@@ -28,6 +28,7 @@ const Far = ({ reading, desk }: { readonly reading: Reading; readonly desk: Desk
       <section className={styles.facts} aria-label="Chord" aria-live="polite">
         <h1 className={styles.chord}>{toGlyphs(reading.place.chord.symbol)}</h1>
         <p className={styles.overlay}>{toGlyphs(reading.overlay.name)}</p>
+        {desk.following && <p className={styles.route}>route: {toGlyphs(desk.following)}</p>}
         <p className={styles.figures}>
           fade <strong>{reading.fade}</strong>
           <br />
