@@ -48,13 +48,14 @@ const loadCharts = async () => {
   return ids
 }
 
-const loadIdeas = async (chartIds) => {
-  for (const { chart, ...idea } of JSON.parse(readFileSync(join(ROOT, 'demo/ideas.json'), 'utf8')))
-    await post('ideas', { ...idea, chartId: chartIds.get(chart) })
+const loadRows = async (kind, chartIds) => {
+  for (const { chart, ...row } of JSON.parse(readFileSync(join(ROOT, `demo/${kind}.json`), 'utf8')))
+    await post(kind, { ...row, chartId: chartIds.get(chart) })
 }
 
 if (existsSync(mark) && readFileSync(mark, 'utf8').trim() === 'new') {
-  await loadIdeas(await loadCharts())
+  const chartIds = await loadCharts()
+  for (const kind of ['ideas', 'routes']) await loadRows(kind, chartIds)
   writeFileSync(mark, 'loaded\n')
 }
 console.log(address)

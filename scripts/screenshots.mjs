@@ -8,6 +8,7 @@ import { ensureBuilt, ensureInstalled, ROOT } from './prepare.mjs'
 
 const at = (name, path, look = 'light', width = 1280, height = 800) => ({ name, path, look, width, height })
 const PAIR = 'bar=15&beat=3&over=F+%26+G%2B'
+const ROUTE = encodeURIComponent('{"families":["pentatonic"],"motion":"+1"}')
 const SHOTS = [
   at('desk', 'desk?bar=13&beat=1&over=G+dorian'),
   at('desk-club', 'desk?bar=13&beat=1&over=G+dorian', 'dark'),
@@ -22,6 +23,9 @@ const SHOTS = [
   at('pairs-derive', `pairs?${PAIR}&part=derive`),
   at('pairs-play', `pairs?${PAIR}&part=play`),
   at('symmetry', 'symmetry?bar=15&beat=3&scale=Eb+half-whole'),
+  at('route', `route?bar=13&beat=1&plan=${ROUTE}`),
+  at('route-seam-club', `route?bar=13&beat=1&panel=seam&plan=${ROUTE}`, 'dark'),
+  at('route-360', `route?bar=13&beat=1&plan=${ROUTE}`, 'light', 360, 1500),
   at('stand-club', 'stand?bar=13&beat=1&over=G+dorian', 'dark'),
   at('setup', 'set-up'),
 ]

@@ -1,6 +1,5 @@
 import {
   analyseChart,
-  type FamilyName,
   inPieces,
   loosen,
   type Override,
@@ -25,21 +24,15 @@ import { orProblem, textProblem } from './door.ts'
 import { fieldProblem } from './problems.ts'
 
 /** What `POST /routes/plan` takes. Steps are counted from 0 over the spots that have a chord. */
-export interface PlanAsked {
+export interface PlanAsked
+  extends Pick<
+    RouteRequest,
+    'bars' | 'families' | 'hold' | 'avoid' | 'fadeMin' | 'fadeMax' | 'landingMin' | 'rubsFrom' | 'motion' | 'loop'
+  > {
   readonly text: string
   readonly key: string
-  readonly bars: readonly [number, number] | null
-  readonly families: readonly FamilyName[]
-  readonly hold: readonly string[]
-  readonly avoid: readonly string[]
-  readonly fadeMin: number
-  readonly fadeMax: number
-  readonly landingMin: number
-  readonly rubsFrom: number
   readonly arc: readonly number[] | null
-  readonly motion: string
   readonly motionScope: string
-  readonly loop: boolean
   readonly lock: readonly { readonly step: number; readonly overlay: string }[]
   readonly ban: readonly { readonly step?: number; readonly overlay?: string; readonly device?: string }[]
   readonly recipe: RecipeName | null
@@ -95,6 +88,8 @@ const groundOf = (asked: PlanAsked) => {
   const slots = slotsOf(keyed, analysis, asked.overrides, asked.school, { ...SPOT_BY_SPOT, bars: asked.bars })
   if (slots.length > MOST_STEPS)
     throw fieldProblem('bars', `There are ${slots.length} steps; plan ${MOST_STEPS} at a time.`, '', ['fewer bars'])
+  if (slots.length === 0)
+    throw fieldProblem(asked.bars ? 'bars' : 'text', 'There is no chord there to lay anything over.', '', ['a chord'])
   return { chart: keyed, analysis, slots, school: asked.school, other }
 }
 
@@ -106,10 +101,10 @@ const restUnless = (gone: AbortSignal) => (): Promise<boolean> =>
 export const planAnswer = async (asked: PlanAsked, gone: AbortSignal) => {
   const ground = groundOf(asked)
   const plain = requestOf(asked, ground.slots)
-  const places = recipesIn(ground).find((r) => r.name === asked.recipe)?.places ?? []
-  if (asked.recipe !== null && places.length === 0)
+  const recipe = recipesIn(ground).find((r) => r.name === asked.recipe)
+  if (asked.recipe !== null && !recipe)
     return { routes: [], impossible: { steps: [], loosen: [`${asked.recipe} applies nowhere in these bars.`] } }
-  const read = readRequest(withPlaces(plain, places), 'as minor')
+  const read = readRequest(withPlaces(plain, recipe?.places ?? []), 'as minor')
   if (!read.ok) throw textProblem(read.error.path, read.error.error)
   const { chart, analysis, school } = ground
   const { weights } = asked
@@ -118,7 +113,11 @@ export const planAnswer = async (asked: PlanAsked, gone: AbortSignal) => {
   const [rest, clock] = [restUnless(gone), () => performance.now()]
   const wish = { best: asked.limit, eachSeries: asked.eachSeries }
   const routes = await inPieces(planRoutes(slots, rules, weights, wish), rest, clock)
-  if (routes && routes.length > 0) return { routes: routes.map((r) => routeTold(r, weights)), impossible: null }
+  const reasons = recipe ? [recipe.reason] : []
+  if (routes && routes.length > 0) {
+    const told = routes.map((r) => routeTold(r, weights))
+    return { routes: told.map((r) => ({ ...r, why: [...reasons, ...r.why] })), impossible: null }
+  }
   const impossible = routes && (await inPieces(loosen(slots, rules, weights), rest, clock))
   if (!impossible) return null
   return { routes: [], impossible: { steps: impossible.empty, loosen: impossible.loosen.map((l) => l.text) } }

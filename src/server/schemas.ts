@@ -13,9 +13,13 @@ const bar = Joi.number().integer().min(0)
 const beat = Joi.number().min(1)
 
 /** A step of a kept route: what must be there; what a planning told beside it is kept as it is. */
-const STEP = Joi.object({ bar, beat, beats: Joi.number().positive(), chord: text(60), overlay: text(200).required() })
-  .unknown()
-  .required()
+const STEP = Joi.object({
+  bar,
+  beat,
+  beats: Joi.number().positive(),
+  chord: text(60),
+  overlay: text(200).required(),
+}).unknown()
 
 /** What a row of each kind holds. */
 export const ROWS: Readonly<Record<KindName, ObjectSchema<Fields>>> = {

@@ -1,16 +1,24 @@
-import type { Reading, Result } from '../../src/core/index.ts'
+import type { Reading, Result, RouteRules } from '../../src/core/index.ts'
 import {
   ANYTHING,
   analyseChart,
+  DEFAULT_SCHOOL,
   DEFAULT_WEIGHTS,
+  FAMILY_NAMES,
   nameSet,
+  PLAIN_REQUEST,
   placeOf,
+  planRoutes,
   rankOverlays,
   rankPairs,
   readChart,
   readChord,
   readOver,
   readOverlay,
+  readRequest,
+  rulesOver,
+  SPOT_BY_SPOT,
+  slotsOf,
 } from '../../src/core/index.ts'
 import { byTonal } from './by-tonal.ts'
 import { type Triple, triples } from './seeded.ts'
@@ -106,3 +114,52 @@ console.log(`reading the text of a 64-bar chart:                      ${fastest(
 console.log(
   `analysing a 64-bar chart:                                ${fastest(() => analyseChart(long, true)).toFixed(2)} ms (at most 10)`,
 )
+
+const ROOTS = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B']
+const KINDS = ['m7', '7', 'maj7', 'm7b5', '7alt', '7#11', '6', 'm6']
+/** A form on which no two neighbouring chords repeat: each slot has its own candidates. */
+const wandering = (bars: number): string => {
+  const chord = (i: number): string => `${ROOTS[(i * 5) % 12]}${KINDS[(i * 3 + (i >> 3)) % 8]}`
+  return Array.from({ length: bars }, (_, i) => `| ${chord(2 * i)} ${chord(2 * i + 1)} `).join('')
+}
+const ALL_SINGLE = FAMILY_NAMES.filter((f) => !['slip', 'changed', 'pair'].includes(f))
+
+interface Planned {
+  readonly ms: number
+  readonly longest: number
+  readonly steps: number
+}
+/** A planning as the worker runs it: how long in all, and the longest piece before it could be stopped. */
+const plan = (bars: number, change: Partial<RouteRules>): Planned => {
+  const chart = must(readChart(wandering(bars)))
+  const slots = slotsOf(chart, analyseChart(chart, true), [], DEFAULT_SCHOOL, SPOT_BY_SPOT)
+  const request = must(readRequest({ ...PLAIN_REQUEST, families: ALL_SINGLE }, 'as minor'))
+  const rules = { ...rulesOver(slots, request), arc: slots.map((_, i) => (i * 17) % 60), ...change }
+  const from = performance.now()
+  let [since, longest] = [from, 0]
+  const work = planRoutes(slots, rules, DEFAULT_WEIGHTS, { best: 20, eachSeries: false })
+  for (let next = work.next(); !next.done; next = work.next()) {
+    longest = Math.max(longest, performance.now() - since)
+    since = performance.now()
+  }
+  return { ms: performance.now() - from, longest, steps: slots.length }
+}
+const PLANS: readonly (readonly [string, number, Partial<RouteRules>])[] = [
+  ['32 bars, two chords a bar, the first time', 32, {}],
+  ['32 bars, two chords a bar', 32, {}],
+  ['64 bars, two chords a bar', 64, {}],
+  ['128 bars, two chords a bar', 128, {}],
+  ['32 bars, against the bass', 32, { motion: { kind: 'contrary' }, scope: 'throughout' }],
+  ['32 bars, one note at a time', 32, { motion: { kind: 'one-note' }, scope: 'throughout' }],
+  ['32 bars, any constant', 32, { motion: { kind: 'shape', by: null } }],
+  ['32 bars, the last step joining the first', 32, { loop: true }],
+  ['32 bars, pairs too', 32, { families: [...ALL_SINGLE, 'pair'] }],
+]
+console.log('twenty best routes, every single overlay a candidate (32 bars: at most 500 ms, linear):')
+for (const [what, bars, change] of PLANS) {
+  const { ms, longest, steps } = plan(bars, change)
+  const cold = what.endsWith('first time')
+  console.log(
+    `  ${what.padEnd(44)} ${ms.toFixed(0).padStart(5)} ms, ${(ms / steps).toFixed(1)} ms a step, longest piece ${longest.toFixed(0)} ms${cold ? ' (tables made)' : ''}`,
+  )
+}

@@ -170,3 +170,116 @@ test('files come in and charts go out as agreed; what is no file is refused', as
   expect((await bring(new Blob([new Uint8Array(11 * 1024 * 1024)]))).status).toBe(413)
   expect((await call(server.address, 'POST', 'import', { text })).status).toBe(415)
 })
+
+const TURN = '| Dm7 | G7 | Cmaj7 | A7alt |'
+const plan = (asked: object) => call(server.address, 'POST', 'routes/plan', { text: TURN, ...asked })
+
+test('routes are planned as agreed: every answer fits the schema, adds up, and reads as its overlays read', async () => {
+  const spec = (await get('openapi.json', {})).body
+  const { schema } = spec.paths['/routes/plan'].post.responses[200].content['application/json']
+  const validate = new Ajv2019({ strict: false, allErrors: true }).compile(schema)
+  const asked = [
+    { families: ['pentatonic', 'triad'], arc: [20, 45, 10, 50], motion: '+1', motionScope: 'throughout', limit: 3 },
+    { families: ['triad'], arc: [20, 45, 10, 50], lock: [{ step: 1, overlay: 'Db major pentatonic' }], limit: 5 },
+    { recipe: 'minor pentatonics rising', limit: 1 },
+    { bars: [2, 3], families: ['pair'], limit: 2, eachSeries: true },
+    { families: ['triad'], hold: ['3', 'b7'], avoid: ['b9'], fadeMax: 1 },
+  ]
+  for (const body of asked) {
+    const { status, body: answer } = await plan(body)
+    expect([status, validate(answer) ? [] : validate.errors], JSON.stringify(body)).toEqual([200, []])
+    for (const route of answer.routes) {
+      const { arcMiss, motion, landingMiss, repeats } = route.terms
+      expect(route.total).toBe(arcMiss + motion + landingMiss + repeats)
+    }
+  }
+  const { body } = await plan(asked[0] as object)
+  for (const [i, step] of body.routes[0].steps.entries()) {
+    const next = ['G7', 'Cmaj7', 'A7alt', 'Dm7'][i]
+    const read = (await get('ask', { q: `${step.overlay} over ${step.chord} to ${next}` })).body
+    expect([step.fade, step.landing], step.overlay).toEqual([read.fade, read.landing])
+  }
+  expect(body.routes[0].steps.map((s: { seam: object | null }) => s.seam === null)).toEqual([false, false, false, true])
+  const locked = (await plan(asked[1] as object)).body.routes
+  expect(locked).toHaveLength(5)
+  for (const route of locked) expect(route.steps[1].overlay).toBe('Db major pentatonic')
+  const without = (await plan({ families: ['triad'], ban: [{ overlay: locked[0].steps[0].overlay }], limit: 4 })).body
+  for (const r of without.routes) for (const s of r.steps) expect(s.overlay).not.toBe(locked[0].steps[0].overlay)
+})
+
+test('an impossible plan says what to loosen, a wrong one where it is wrong', async () => {
+  const { body } = await plan({ families: ['triad'], motion: '+1', motionScope: 'throughout', fadeMax: 3 })
+  expect(body.routes).toEqual([])
+  expect(body.impossible.loosen).toContainEqual(expect.stringMatching(/^Allow a fade of \d+ instead of 3 at most\.$/))
+  const nowhere = (await plan({ text: '| Dm7 | % |', recipe: 'minor pentatonics rising' })).body
+  expect(nowhere).toEqual({
+    routes: [],
+    impossible: { steps: [], loosen: ['minor pentatonics rising applies nowhere in these bars.'] },
+  })
+  const wrong: readonly (readonly [object, string, number | undefined])[] = [
+    [{ text: '| Dm7 | Hm7 |' }, 'text', 8],
+    [{ key: 'H' }, 'key', 0],
+    [{ arc: [1, 2] }, 'arc', undefined],
+    [{ lock: [{ step: 4, overlay: 'E' }] }, 'lock.0.step', undefined],
+    [{ lock: [{ step: 0, overlay: 'E foo' }] }, 'lock.0.overlay', 2],
+    [{ ban: [{ step: 0 }] }, 'ban.0', undefined],
+    [{ ban: [{ device: 'a trick' }] }, 'ban.0.device', 0],
+    [{ motion: 'sideways' }, 'motion', 0],
+    [{ motionScope: 'now' }, 'motionScope', undefined],
+    [{ families: ['harbour'] }, 'families.0', undefined],
+    [{ hold: ['14'] }, 'hold.0', undefined],
+    [{ recipe: 'stew' }, 'recipe', undefined],
+    [{ bars: [9, 12] }, 'bars', undefined],
+    [{ text: Array(600).fill('| Dm7 ').join('') }, 'bars', undefined],
+  ]
+  for (const [asked, path, at] of wrong) {
+    const { status, body: said } = await plan(asked)
+    expect([status, said.errors?.[0].path, said.errors?.[0].at], JSON.stringify(asked)).toEqual([400, path, at])
+  }
+})
+
+test('a route is kept, changed with its version, exported, removed and brought back; it outlives its chart', async () => {
+  const api = (method: string, path: string, body?: unknown) => call(server.address, method, path, body)
+  const chart = (await api('POST', 'charts', { title: 'Half Tide', text: TURN })).body
+  const [route] = (await plan({ families: ['triad'], limit: 1 })).body.routes
+  const made = await api('POST', 'routes', {
+    name: 'Slack water',
+    chartId: chart.id,
+    steps: route.steps,
+    rules: { motion: 'free' },
+  })
+  expect([made.status, made.body.version, made.body.steps.length]).toEqual([201, 1, 4])
+  const { id, ...row } = made.body
+  const stale = await api('PUT', `routes/${id}`, { ...row, name: 'Ebb', version: 7 })
+  expect([stale.status, stale.body.current.name]).toEqual([409, 'Slack water'])
+  expect((await api('PUT', `routes/${id}`, { ...row, name: 'Ebb' })).body).toMatchObject({ name: 'Ebb', version: 2 })
+  const exported = async (as: string) => {
+    const response = await fetch(`${server.address}api/v1/routes/${id}/export?as=${as}`)
+    return [response.status, response.headers.get('content-disposition') ?? '', await response.text()] as const
+  }
+  const [status, name, text] = await exported('text')
+  expect([status, name, text.split('\n')[0]]).toEqual([
+    200,
+    "attachment; filename*=UTF-8''Ebb.txt",
+    'Ebb over Half Tide',
+  ])
+  expect((await exported('csv'))[2]).toContain(`1,1,4,Dm7,${route.steps[0].overlay},`)
+  expect((await exported('musicxml'))[2]).toContain(`<words>${route.steps[0].overlay}</words>`)
+  expect((await exported('midi'))[0]).toBe(400)
+  expect((await api('POST', 'routes', { name: 'x', steps: [{ overlay: 'E foo' }] })).body.errors[0]).toMatchObject({
+    path: 'steps.0.overlay',
+    at: 2,
+  })
+  expect((await api('POST', 'routes', { name: 'x', steps: [], chartId: 'gone' })).body.errors[0].path).toBe('chartId')
+  await api('DELETE', `charts/${chart.id}`)
+  expect((await exported('musicxml'))[0]).toBe(400)
+  expect((await exported('text'))[2].split('\n')[0]).toBe('Ebb')
+  const { body: removed } = await api('DELETE', `routes/${id}`)
+  expect((await api('GET', `routes/${id}`)).status).toBe(404)
+  expect((await api(removed.undo.method, 'undo', removed.undo.body)).body).toMatchObject({
+    kind: 'routes',
+    action: 'delete',
+    row: { name: 'Ebb' },
+  })
+  expect((await api('GET', 'routes?q=ebb&sort=title')).body.items).toHaveLength(1)
+})

@@ -29,7 +29,7 @@ for (const look of ['light', 'dark'] as const)
       const own = emptyData()
       const fresh = await startServer(own)
       const said = complaints(page)
-      for (const view of ['desk', 'charts', 'pairs', 'symmetry', 'stand', 'set-up']) {
+      for (const view of ['desk', 'charts', 'pairs', 'symmetry', 'route', 'stand', 'set-up']) {
         await open(page, `${fresh.address}${view}`)
         await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
         expect(await findings(page), `${view}, empty`).toEqual([])
@@ -80,6 +80,31 @@ for (const look of ['light', 'dark'] as const)
       await open(page, `${server.address}charts?search=nothing`)
       await expect(page.getByText('No chart holds')).toBeVisible()
       await seen('nothing found')
+      expect(said).toEqual([])
+    })
+
+    test('nor on the route: its panels, no route, a kept one compared, its sheet', async ({ page }) => {
+      const said = complaints(page)
+      const seen = async (what: string) => expect(await findings(page), what).toEqual([])
+      for (const panel of ['step', 'rules', 'recipes', 'seam', 'kept']) {
+        await open(page, `${server.address}route?bar=3&beat=1&panel=${panel}`)
+        await expect(page.getByText(/^best \d+, exact/)).toBeVisible()
+        if (panel === 'seam') await expect(page.getByRole('group', { name: /^Held notes/ })).toBeVisible()
+        await seen(panel)
+      }
+      await page.getByRole('button', { name: 'Keep', exact: true }).click()
+      const row = page.getByRole('list', { name: 'Routes' }).getByRole('listitem').first()
+      await row.getByRole('button', { name: 'Show' }).click()
+      await row.getByRole('button', { name: 'Compare' }).click()
+      await expect(page.getByRole('region', { name: 'Compared' })).toBeVisible()
+      await seen('compared')
+      await page.getByRole('button', { name: 'Print', exact: true }).click()
+      await expect(page.locator('.paper').getByRole('listitem')).toHaveCount(5)
+      await seen('print')
+      const plan = encodeURIComponent('{"motion":"+1","scope":"throughout","fadeMax":3}')
+      await open(page, `${server.address}route?plan=${plan}`)
+      await expect(page.getByRole('alert')).toContainText('No route keeps to all of this')
+      await seen('no route')
       expect(said).toEqual([])
     })
 
@@ -160,6 +185,7 @@ const PLACES = [
   'symmetry?bar=3&beat=3&scale=F+half-whole',
   'stand?bar=3&beat=3&over=Ab+altered',
   'set-up',
+  ...['step', 'rules', 'recipes', 'seam', 'kept'].map((p) => `route?bar=3&beat=1&panel=${p}`),
 ]
 
 for (const width of [360, 768, 1280])

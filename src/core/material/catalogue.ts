@@ -159,5 +159,4 @@ export const FAMILIES = {
 } as const satisfies Readonly<Record<string, readonly Row[]>>
 
 export type MaterialFamily = keyof typeof FAMILIES
-export type ModeName = (typeof MODES)[number][0] | (typeof SIX_NOTE_MODES)[number][0]
 export type MaterialName = (typeof FAMILIES)[MaterialFamily][number][0]

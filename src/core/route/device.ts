@@ -47,5 +47,3 @@ export const readDevice = (text: string): Device | null => {
   const [, formula, on] = /^(.+) on (\S+)$/.exec(text.trim()) ?? []
   return formula && on && isDegree(on) ? { formula, up: pitchClass(degree(on).semitones) } : null
 }
-
-export const sameDevice = (a: Device, b: Device): boolean => a.formula === b.formula && a.up === b.up

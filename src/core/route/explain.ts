@@ -3,7 +3,9 @@ import { readOver } from '../reading/read.ts'
 import { listed, noteSentence } from '../reading/sentence.ts'
 import type { Weights } from '../reading/weights.ts'
 import { COLOUR_FADE } from './costs.ts'
+import { deviceName } from './device.ts'
 import { type Joint, jointBetween } from './join.ts'
+import { carriedBy } from './overuse.ts'
 import type { Route, RouteStep } from './plan.ts'
 import { changesOneNote } from './seam-cost.ts'
 import { bassDirection } from './seam-rules.ts'
@@ -93,9 +95,11 @@ const arcSentence = ({ steps }: Route): string => {
 /** A route's reasons in sentences, ASCII: how it moves, where it is out, what repeats. */
 export const routeReasons = (route: Route): readonly string[] => {
   const repeats = route.steps.filter((s) => s.terms.repeats > 0)
+  const carrying = carriedBy(route.steps.filter((s) => !s.slot.carries))
   return [
     motionSentence(route),
     arcSentence(route),
+    carrying ? `The ${deviceName(carrying.device)} carries ${carrying.steps} of ${carrying.of} colour steps.` : null,
     repeats.length > 0 ? `The same device comes twice in a row in ${barsOf(repeats)}.` : null,
   ].filter((s): s is string => s !== null)
 }

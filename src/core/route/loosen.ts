@@ -4,7 +4,7 @@ import type { Weights } from '../reading/weights.ts'
 import { planRoutes } from './plan.ts'
 import type { Motion, RouteRules } from './rules.ts'
 import type { Slot } from './slots.ts'
-import { placings, stepCandidates } from './step-candidates.ts'
+import { offerOf, stepCandidates } from './step-candidates.ts'
 
 /** One rule that gives way: a figure to another one, or a thing that is let go. Steps are counted from 0. */
 export type Giving =
@@ -129,8 +129,8 @@ const FIGURES: readonly Figure[] = [
  * figures by no more than they must. Where no single one does, it is tried with the motion free.
  */
 export function* loosen(slots: readonly Slot[], rules: RouteRules, weights: Weights): Generator<number, Impossible> {
-  const groups = placings(rules.families)
-  const empty = slots.filter((s) => stepCandidates(s, null, rules, weights, groups).length === 0).map((s) => s.index)
+  const offer = offerOf(rules.families)
+  const empty = slots.filter((s) => stepCandidates(s, null, rules, weights, offer).length === 0).map((s) => s.index)
   const found: Loosening[] = []
   for (const figure of FIGURES) {
     const now = rules[figure.of]

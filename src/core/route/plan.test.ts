@@ -10,7 +10,7 @@ import { totalOf } from './costs.ts'
 import { chartSaid, planned } from './route-said.ts'
 import { type Motion, NO_RULES, type RouteRules, readMotion } from './rules.ts'
 import type { Slot } from './slots.ts'
-import { placings, stepCandidates } from './step-candidates.ts'
+import { offerOf, stepCandidates } from './step-candidates.ts'
 
 const sumOf = (all: readonly number[]): number => all.reduce((sum, n) => sum + n, 0)
 
@@ -106,7 +106,7 @@ const FAMILIES = ['triad', 'seventh', 'pentatonic', 'symmetric'] as const
 const rulesFor = (slots: readonly Slot[], c: Case): RouteRules => {
   const allowed = allowedIn(slots, c)
   const open = { ...NO_RULES, families: FAMILIES }
-  const all = stepCandidates(slots[0] as Slot, null, open, DEFAULT_WEIGHTS, placings(FAMILIES))
+  const all = stepCandidates(slots[0] as Slot, null, open, DEFAULT_WEIGHTS, offerOf(FAMILIES))
   const others = all.filter((o) => !allowed.some((a) => a.set === o.set))
   return {
     ...open,
@@ -123,7 +123,7 @@ const rulesFor = (slots: readonly Slot[], c: Case): RouteRules => {
 const tried = (slots: readonly Slot[], rules: RouteRules) => {
   const choices: (readonly Overlay[])[] = []
   for (const slot of slots) {
-    const found = stepCandidates(slot, null, rules, DEFAULT_WEIGHTS, placings(FAMILIES)).map((c) => c.overlay())
+    const found = stepCandidates(slot, null, rules, DEFAULT_WEIGHTS, offerOf(FAMILIES)).map((c) => c.overlay())
     const lock = rules.locks.find((l) => l.step === slot.index)
     choices.push(lock ? [lock.overlay] : found)
   }

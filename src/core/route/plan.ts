@@ -19,7 +19,7 @@ import type { Motion, RouteRules } from './rules.ts'
 import { type SeamRule, seamRule } from './seam-rules.ts'
 import type { Chain } from './shortlist.ts'
 import type { Slot } from './slots.ts'
-import { placings, type StepCandidate, stepCandidates } from './step-candidates.ts'
+import { offerOf, type StepCandidate, stepCandidates } from './step-candidates.ts'
 
 /** One step of a route, with what it adds to each term; `motion` is that of the seam that leads to it. */
 export interface RouteStep {
@@ -54,10 +54,10 @@ const motionsTried = (motion: Motion): readonly Motion[] =>
 /** What each slot could carry, in order, under the rules; yields after each slot. */
 function* levelsOf(slots: readonly Slot[], rules: RouteRules, weights: Weights): Generator<number, readonly Level[]> {
   const number = numbering()
-  const groups = placings(rules.families)
+  const offer = offerOf(rules.families)
   const levels: Level[] = []
   for (const [i, slot] of slots.entries()) {
-    const candidates = stepCandidates(slot, levels.at(-1)?.candidates ?? null, rules, weights, groups)
+    const candidates = stepCandidates(slot, levels.at(-1)?.candidates ?? null, rules, weights, offer)
     levels.push(levelOf(slot, slots[i - 1] ?? null, candidates, number))
     yield 0
   }

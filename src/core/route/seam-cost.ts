@@ -26,43 +26,57 @@ const turnOf = new Uint8Array(4096)
 }
 
 const UNKNOWN = 100
-const motions = new Int8Array(SHAPES * SHAPES * 12).fill(UNKNOWN)
-const directions = new Int8Array(SHAPES * SHAPES * 12).fill(UNKNOWN)
 
 const placeOf = (a: PcSet, b: PcSet): number =>
   ((shapeOf[a] as number) * SHAPES + (shapeOf[b] as number)) * 12 +
   (((turnOf[b] as number) - (turnOf[a] as number) + 12) % 12)
 
-/** The motion of a seam in points, 0..60: rounded once, here. The same both ways. */
-export const motionPoints = (a: PcSet, b: PcSet): number => {
-  const at = placeOf(a, b)
-  const known = motions[at] as number
-  if (known !== UNKNOWN) return known
-  const points = Math.round(ROUTE_COSTS.motion * motionBetween(a, b))
-  motions[at] = points
-  motions[placeOf(b, a)] = points
-  return points
+/** A figure of two sets that is the same in every key, worked out once for each pair of shapes. */
+const remembered = (work: (a: PcSet, b: PcSet) => number) => {
+  const known = new Int8Array(SHAPES * SHAPES * 12).fill(UNKNOWN)
+  const rows: Int8Array[] = []
+  const of = (a: PcSet, b: PcSet): number => {
+    const at = placeOf(a, b)
+    if (known[at] === UNKNOWN) known[at] = work(a, b)
+    return known[at] as number
+  }
+  /** For one set, the figures from every other, as far as they were asked for. */
+  const rowTo = (to: PcSet): Int8Array => {
+    rows[to] ??= new Int8Array(4096).fill(UNKNOWN)
+    return rows[to]
+  }
+  return { of, rowTo }
 }
 
+const motions = remembered((a, b) => Math.round(ROUTE_COSTS.motion * motionBetween(a, b)))
+const directions = remembered(directionBetween)
+
+/** The motion of a seam in points, 0..60: rounded once, here. */
+export const motionPoints = motions.of
+
 /** `directionBetween`, remembered. */
-export const directionOf = (a: PcSet, b: PcSet): number => {
-  const at = placeOf(a, b)
-  const known = directions[at] as number
-  if (known !== UNKNOWN) return known
-  const direction = directionBetween(a, b)
-  directions[at] = direction
-  return direction
+export const directionOf = directions.of
+
+/** Fills in the figures of one row that were not asked for yet, and gives the row. */
+const filled = ({ of, rowTo }: typeof motions, to: PcSet, from: Uint16Array): Int8Array => {
+  const row = rowTo(to)
+  for (let p = 0; p < from.length; p++) {
+    const set = from[p] as PcSet
+    if (row[set] === UNKNOWN) row[set] = of(set, to)
+  }
+  return row
 }
 
 /** `motionPoints` from each of many sets to one: the innermost loop of a planning. */
 export const motionsTo = (to: PcSet, from: Uint16Array, points: Int16Array): void => {
-  const [row, turn] = [(shapeOf[to] as number) * SHAPES, turnOf[to] as number]
-  for (let p = 0; p < from.length; p++) {
-    const set = from[p] as PcSet
-    const by = (turnOf[set] as number) - turn
-    const known = motions[(row + (shapeOf[set] as number)) * 12 + (by < 0 ? by + 12 : by)] as number
-    points[p] = known === UNKNOWN ? motionPoints(to, set) : known
-  }
+  const row = filled(motions, to, from)
+  for (let p = 0; p < from.length; p++) points[p] = row[from[p] as number] as number
+}
+
+/** The same, and which way each goes. */
+export const motionsAndDirectionsTo = (to: PcSet, from: Uint16Array, points: Int16Array): Int8Array => {
+  motionsTo(to, from, points)
+  return filled(directions, to, from)
 }
 
 const BITS = Uint8Array.from({ length: 4096 }, (_, set) => {

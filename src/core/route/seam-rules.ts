@@ -2,7 +2,14 @@ import { rotate } from '../pitch/pcset.ts'
 import { type PcSet, pitchClass } from '../pitch/units.ts'
 import { ROUTE_COSTS } from './costs.ts'
 import type { Motion, RouteRules } from './rules.ts'
-import { changesOneNote, directionOf, motionPoints, motionsTo, movingNotes } from './seam-cost.ts'
+import {
+  changesOneNote,
+  directionOf,
+  motionPoints,
+  motionsAndDirectionsTo,
+  motionsTo,
+  movingNotes,
+} from './seam-cost.ts'
 import { isHeld, isRuled, type Slot } from './slots.ts'
 
 /** What may follow what from one slot to the next, and what it costs in points. */
@@ -51,7 +58,14 @@ const against = (from: Slot, to: Slot): SeamRule => {
   const bass = bassDirection(from, to)
   if (bass === 'held') return FREE
   const fits = (way: number): boolean => (bass === 'either' ? way !== 0 : way === (bass === 'down' ? 1 : -1))
-  return ruled((a, b) => (fits(directionOf(a, b)) ? motionPoints(a, b) : FORBIDDEN))
+  return {
+    before: null,
+    cost: (a, b) => (fits(directionOf(a, b)) ? motionPoints(a, b) : FORBIDDEN),
+    costsTo: (set, before, costs) => {
+      const ways = motionsAndDirectionsTo(set, before, costs)
+      for (let p = 0; p < before.length; p++) if (!fits(ways[before[p] as number] as number)) costs[p] = FORBIDDEN
+    },
+  }
 }
 
 const oneNote = (mayStay: boolean): SeamRule =>

@@ -4,7 +4,7 @@ import { generatedRoot, type Overlay, placeOn } from '../material/overlay.ts'
 import { rotate, shared } from '../pitch/pcset.ts'
 import { type PcSet, type PitchClass, pitchClass } from '../pitch/units.ts'
 import { candidatesOver, type FamilyName, type PentatonicNaming, PREFERRED_PENTATONIC } from '../reading/candidates.ts'
-import { homeOverlay } from '../reading/home.ts'
+import { homeName, homeOverlay } from '../reading/home.ts'
 import { lensOf, measure } from '../reading/lens.ts'
 import type { Weights } from '../reading/weights.ts'
 import { arcMiss, COLOUR_FADE, landingMiss } from './costs.ts'
@@ -34,10 +34,10 @@ interface Placed {
   readonly pc: PitchClass
 }
 
-export type Placings = ReadonlyMap<PcSet, readonly Placed[]>
+type Placings = ReadonlyMap<PcSet, readonly Placed[]>
 
 /** Every placing of the families' materials, by the notes they have. */
-export const placings = (families: readonly FamilyName[]): Placings => {
+const placings = (families: readonly FamilyName[]): Placings => {
   const materials = [
     ...MATERIALS.filter((m) => families.includes(m.family)),
     ...(families.includes('changed') ? CHANGED_PENTATONICS : []),
@@ -67,7 +67,7 @@ const namedOver = (group: readonly Placed[], root: PitchClass, naming: Pentatoni
 }
 
 /** What could be laid over a slot, before it is measured; spelled only where it is asked for. */
-interface Unmeasured {
+export interface Unmeasured {
   readonly set: PcSet
   readonly passing: number | null
   readonly device: () => Device
@@ -92,7 +92,7 @@ const spelled = (set: PcSet, passing: number | null, overlay: () => Overlay, slo
 const placedOver = ({ material, pc }: Placed, set: PcSet, slot: Slot): Unmeasured => ({
   set,
   passing: material.passing === null ? null : (pc + material.passing) % 12,
-  device: () => ({ formula: formulaOf(material), up: pitchClass(pc - slot.chord.root.pc) }),
+  device: later(() => ({ formula: formulaOf(material), up: pitchClass(pc - slot.chord.root.pc) })),
   overlay: later(() => placeOn(generatedRoot(pc, homeOverlay(slot.place.home.first).notes, material), material)),
 })
 
@@ -100,7 +100,9 @@ const measuring = (slot: Slot, wished: number | null, weights: Weights): ((c: Un
   const lens = lensOf(slot.place, weights)
   return (c) => {
     const { fade, landing, rubs } = measure(c.set, c.passing, lens, slot.place.next !== null, weights)
-    return { ...c, fade, landing, rubs, arcMiss: arcMiss(fade, wished), landingMiss: landingMiss(fade, landing) }
+    const { set, overlay, device } = c
+    const own = { arcMiss: arcMiss(fade, wished), landingMiss: landingMiss(fade, landing) }
+    return { set, overlay, device, fade, landing, rubs, arcMiss: own.arcMiss, landingMiss: own.landingMiss }
   }
 }
 
@@ -126,11 +128,28 @@ const isBanned = (c: StepCandidate, slot: Slot, bans: readonly Ban[]): boolean =
       (b.device === null || b.device === deviceName(c.device())),
   )
 
+/** What the families offer, the same over every chord of one root and home scale. */
+export interface Offer {
+  readonly groups: Placings
+  readonly singles: Map<string, readonly Unmeasured[]>
+}
+
+export const offerOf = (families: readonly FamilyName[]): Offer => ({ groups: placings(families), singles: new Map() })
+
+const singlesOver = (slot: Slot, rules: RouteRules, { groups, singles }: Offer): readonly Unmeasured[] => {
+  const { root } = slot.chord
+  const key = `${root.pc} ${homeName(slot.place.home.first)}`
+  const known = singles.get(key)
+  if (known) return known
+  const made = [...groups].map(([set, group]) => placedOver(namedOver(group, root.pc, rules.naming), set, slot))
+  singles.set(key, made)
+  return made
+}
+
 /** The families' sets, their slips of the home scale, and their pairs, each set once and each under one name. */
-const offered = (slot: Slot, rules: RouteRules, groups: Placings): { singles: Unmeasured[]; pairs: Unmeasured[] } => {
-  const singles = [...groups].map(([set, group]) =>
-    placedOver(namedOver(group, slot.chord.root.pc, rules.naming), set, slot),
-  )
+const offered = (slot: Slot, rules: RouteRules, offer: Offer): { singles: Unmeasured[]; pairs: Unmeasured[] } => {
+  const { groups } = offer
+  const singles = singlesOver(slot, rules, offer)
   const seen = new Set<PcSet>(groups.keys())
   const more = (family: 'slip' | 'pair') =>
     rules.families.includes(family)
@@ -152,7 +171,7 @@ export const stepCandidates = (
   before: readonly StepCandidate[] | null,
   rules: RouteRules,
   weights: Weights,
-  groups: Placings,
+  offer: Offer,
 ): readonly StepCandidate[] => {
   const measured = measuring(slot, rules.arc[slot.index] ?? null, weights)
   const lock = rules.locks.find((l) => l.step === slot.index)
@@ -167,7 +186,7 @@ export const stepCandidates = (
     const carried = before.map((c) => measured(spelled(c.set, c.overlay().passing, c.overlay, slot)))
     return onlyOne ? carried : carried.filter(fits)
   }
-  const { singles, pairs } = offered(slot, rules, groups)
+  const { singles, pairs } = offered(slot, rules, offer)
   const fitting = pairs.map(measured).filter(fits).sort(byOwnCost).slice(0, PAIRS_TRIED)
   return [...singles.map(measured).filter(fits), ...fitting]
 }

@@ -1,7 +1,6 @@
 import type { Overlay } from '../material/overlay.ts'
 import type { RouteRules } from './rules.ts'
-import { NO_RULES } from './rules.ts'
-import { type At, type Slot, type SlotWish, SPOT_BY_SPOT, sameAt } from './slots.ts'
+import { type At, type Slot, type SlotWish, sameAt } from './slots.ts'
 
 /** A wish that stands at a place of the chart and stays there, however the spots about it are cut. */
 export interface WishedFade extends At {
@@ -29,8 +28,6 @@ export interface RouteWishes extends Omit<RouteRules, 'arc' | 'locks' | 'bans' |
   readonly bans: readonly BannedAt[]
   readonly windows: readonly WindowAt[]
 }
-
-export const NO_WISHES: RouteWishes = { ...NO_RULES, slots: SPOT_BY_SPOT, arc: [], locks: [], bans: [], windows: [] }
 
 /** The last wish that was made at or before a slot within its spot: both parts of a cut spot have what the whole had. */
 const inForce = <W extends At>(wishes: readonly W[], slot: Slot, from: number): W | undefined =>

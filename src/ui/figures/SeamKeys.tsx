@@ -4,7 +4,7 @@ import styles from './SeamKeys.module.css'
 
 const WIDTH = 420
 const HEIGHT = 128
-const TAB = { w: 26, h: 24 }
+const TAB = { w: 26, h: 25 }
 const ROWS = { leaving: 8, arriving: 78 } as const
 
 interface Props {
@@ -24,7 +24,7 @@ export const SeamKeys = ({ from, to, joint }: Props) => {
     overlay.notes.map((n) => (
       <g key={n.name}>
         <rect className={look} x={middle(n.pc) - TAB.w / 2} y={y} width={TAB.w} height={TAB.h} rx={3} />
-        <text className={look} x={middle(n.pc)} y={y + 17}>
+        <text className={look} x={middle(n.pc)} y={y + 19}>
           {toGlyphs(n.name)}
         </text>
       </g>

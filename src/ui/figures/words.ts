@@ -64,3 +64,19 @@ export const overlayWords = (overlay: Overlay, family: FamilyName, also: number)
   const same = namesOf(overlay.set, overlay).find((o) => o.name !== overlay.name)
   return `${kind}${notes.length} notes${also > 0 && same ? `, = ${toGlyphs(same.name)}` : ''}`
 }
+
+/** Families of overlays, as they are offered. */
+export const FAMILY_WORDS: Readonly<Record<FamilyName, string>> = {
+  triad: 'triads',
+  seventh: 'sevenths',
+  ninth: 'ninths',
+  quartal: 'fourths',
+  pentatonic: 'pentatonics',
+  mode: 'modes',
+  bebop: 'bebop',
+  blues: 'blues',
+  symmetric: 'symmetric',
+  slip: 'slips',
+  changed: 'changed pentatonics',
+  pair: 'pairs',
+}

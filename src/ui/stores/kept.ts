@@ -133,7 +133,12 @@ const REFRESH: Readonly<Record<string, () => Promise<void>>> = {
   settings: refreshSettings,
   charts: refreshCharts,
 }
-const SINGULAR: Readonly<Record<string, string>> = { ideas: 'an idea', settings: 'a setting', charts: 'a chart' }
+const SINGULAR: Readonly<Record<string, string>> = {
+  ideas: 'an idea',
+  settings: 'a setting',
+  charts: 'a chart',
+  routes: 'a route',
+}
 const DONE: Readonly<Record<string, string>> = { create: 'making', update: 'changing', delete: 'removing' }
 
 const bring = async (way: 'undo' | 'redo'): Promise<void> => {

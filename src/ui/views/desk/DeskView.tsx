@@ -1,6 +1,6 @@
+import { NoChart } from '../overlay/NoChart.tsx'
 import type { ViewProps } from '../view.ts'
 import styles from './DeskView.module.css'
-import { EmptyDesk } from './EmptyDesk.tsx'
 import { Ideas } from './Ideas.tsx'
 import { LayOver } from './LayOver.tsx'
 import { Picture } from './Picture.tsx'
@@ -10,7 +10,7 @@ import { SpotColumn } from './SpotColumn.tsx'
 /** One chord, what is inside it, one overlay over it with every note's way home, and all that could be laid there. */
 const DeskView = ({ place, kept, desk }: ViewProps) => {
   const { current } = desk
-  if (desk.chart === null || current === null) return <EmptyDesk kept={kept} desk={desk} />
+  if (desk.chart === null || current === null) return <NoChart kept={kept} desk={desk} />
   const { reading } = current
   return (
     <div className={styles.desk}>

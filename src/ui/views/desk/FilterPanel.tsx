@@ -1,9 +1,9 @@
 import { FAMILY_NAMES, type FamilyName } from '../../../core/index.ts'
+import { FAMILY_WORDS } from '../../figures/words.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Select } from '../../parts/Select.tsx'
 import { Slider } from '../../parts/Slider.tsx'
 import type { Filters } from '../../stores/filters.ts'
-import { FAMILY_WORDS } from './filter-words.ts'
 import styles from './LayOver.module.css'
 
 interface Props {

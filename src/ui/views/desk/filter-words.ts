@@ -1,28 +1,6 @@
-import {
-  type Chord,
-  degreeOver,
-  type FamilyName,
-  type Filter,
-  listed,
-  pitchClass,
-  toGlyphs,
-} from '../../../core/index.ts'
+import { type Chord, degreeOver, type Filter, listed, pitchClass, toGlyphs } from '../../../core/index.ts'
+import { FAMILY_WORDS } from '../../figures/words.ts'
 import { type Filters, NO_FILTERS } from '../../stores/filters.ts'
-
-export const FAMILY_WORDS: Readonly<Record<FamilyName, string>> = {
-  triad: 'triads',
-  seventh: 'sevenths',
-  ninth: 'ninths',
-  quartal: 'fourths',
-  pentatonic: 'pentatonics',
-  mode: 'modes',
-  bebop: 'bebop',
-  blues: 'blues',
-  symmetric: 'symmetric',
-  slip: 'slips',
-  changed: 'changed pentatonics',
-  pair: 'pairs',
-}
 
 const degreesIn = (ups: readonly number[], chord: Chord): readonly string[] =>
   ups.map((up) => toGlyphs(degreeOver(chord, pitchClass(chord.root.pc + up))))

@@ -6,7 +6,7 @@ import { go, ROUTE_PANELS, type RoutePanel } from '../../stores/place.ts'
 import { $planning, planFor } from '../../stores/planning.ts'
 import { bandOf, routeModel, stepsInView } from '../../stores/route-model.ts'
 import { goToSlot, setWish } from '../../stores/steering.ts'
-import { EmptyDesk } from '../desk/EmptyDesk.tsx'
+import { NoChart } from '../overlay/NoChart.tsx'
 import type { ViewProps } from '../view.ts'
 import { Chains } from './Chains.tsx'
 import { KeptRoutes } from './KeptRoutes.tsx'
@@ -39,7 +39,8 @@ const Side = (props: RouteProps) => {
           </Button>
         ))}
       </div>
-      <div className={styles.panel}>
+      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keys */}
+      <div className={styles.panel} tabIndex={0}>
         <Panel {...props} />
       </div>
     </section>
@@ -56,7 +57,7 @@ const RouteView = ({ place, kept, desk }: ViewProps) => {
   if (!model || !desk.chart || model.slots.length === 0)
     return (
       <div className={styles.empty}>
-        {desk.chart ? <p role="status">There is no chord in these bars.</p> : <EmptyDesk kept={kept} desk={desk} />}
+        {desk.chart ? <p role="status">There is no chord in these bars.</p> : <NoChart kept={kept} desk={desk} />}
       </div>
     )
   const route = planning.routes[place.pick] ?? planning.routes[0] ?? null

@@ -1,4 +1,5 @@
-import { FAMILY_NAMES, type FamilyName, PAIRS_TRIED, toGlyphs } from '../../../core/index.ts'
+import { FAMILY_NAMES, PAIRS_TRIED, toGlyphs } from '../../../core/index.ts'
+import { FAMILY_WORDS } from '../../figures/words.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Select } from '../../parts/Select.tsx'
 import { Slider } from '../../parts/Slider.tsx'
@@ -27,21 +28,6 @@ const SCOPES = [
 ] as const
 
 const DEGREES = ['1', 'b9', '9', 'b3', '3', '11', '#11', '5', 'b13', '13', 'b7', '7'] as const
-
-const FAMILY_WORDS: Readonly<Record<FamilyName, string>> = {
-  triad: 'triads',
-  seventh: 'sevenths',
-  ninth: 'ninths',
-  quartal: 'quartals',
-  pentatonic: 'pentatonics',
-  mode: 'modes',
-  bebop: 'bebop',
-  blues: 'blues',
-  symmetric: 'symmetric',
-  slip: 'slips',
-  changed: 'changed pentatonics',
-  pair: 'pairs',
-}
 
 const toggled = <T,>(all: readonly T[], one: T): readonly T[] =>
   all.includes(one) ? all.filter((o) => o !== one) : [...all, one]

@@ -78,12 +78,6 @@ export const SeamPanel = ({ model, steps, desk }: RouteProps) => {
         Into bar {to.slot.bar}, {toGlyphs(chord)}. {WHITHER[joint.direction]}{' '}
         {turns && <strong>Here the route turns: before this it went the other way.</strong>}
       </p>
-      <SeamKeys from={from.overlay} to={to.overlay} joint={joint} />
-      {entries.length > 0 ? (
-        <Staff entries={entries} clef={clef} name="Held notes, then half steps" scale={1.1} />
-      ) : (
-        <p>Nothing is held, and nothing is a half step away.</p>
-      )}
       <table className={styles.ways}>
         <tbody>
           <WayRow head="going up" way={joint.up} chord={chord} />
@@ -91,6 +85,12 @@ export const SeamPanel = ({ model, steps, desk }: RouteProps) => {
           <WayRow head="staying" way={joint.stay} chord={chord} />
         </tbody>
       </table>
+      <SeamKeys from={from.overlay} to={to.overlay} joint={joint} />
+      {entries.length > 0 ? (
+        <Staff entries={entries} clef={clef} name="Held notes, then half steps" scale={1.1} />
+      ) : (
+        <p>Nothing is held, and nothing is a half step away.</p>
+      )}
       <p>
         Held: {joint.held.length > 0 ? names(joint.held) : 'nothing'}. Half steps:{' '}
         {joint.slides.length > 0

@@ -4,7 +4,7 @@ import { ask } from '../../stores/actions.ts'
 import type { Desk } from '../../stores/desk.ts'
 import type { Kept } from '../../stores/kept.ts'
 import { AT_START, go } from '../../stores/place.ts'
-import styles from './EmptyDesk.module.css'
+import styles from './NoChart.module.css'
 
 const EXAMPLES = ['B minor pentatonic over Eb7 to Abmaj7', 'Ab & Bb+ over Ab7', '| F#m7 | B7 | Emaj7 |'] as const
 
@@ -14,7 +14,7 @@ const openFirst = (kept: Kept): void => {
 }
 
 /** Nothing open: what to do next. Or a chart that is gone or does not read: what is wrong, and the way on. */
-export const EmptyDesk = ({ kept, desk }: { readonly kept: Kept; readonly desk: Desk }) => {
+export const NoChart = ({ kept, desk }: { readonly kept: Kept; readonly desk: Desk }) => {
   if (kept.loading)
     return (
       <p className={styles.empty} role="status">
