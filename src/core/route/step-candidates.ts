@@ -23,6 +23,8 @@ export interface StepCandidate {
   readonly fade: number
   readonly landing: number | null
   readonly rubs: number
+  /** Put there by the player, whatever the rules. */
+  readonly locked: boolean
   readonly arcMiss: number
   readonly landingMiss: number
 }
@@ -102,7 +104,17 @@ const measuring = (slot: Slot, wished: number | null, weights: Weights): ((c: Un
     const { fade, landing, rubs } = measure(c.set, c.passing, lens, slot.place.next !== null, weights)
     const { set, overlay, device } = c
     const own = { arcMiss: arcMiss(fade, wished), landingMiss: landingMiss(fade, landing) }
-    return { set, overlay, device, fade, landing, rubs, arcMiss: own.arcMiss, landingMiss: own.landingMiss }
+    return {
+      set,
+      overlay,
+      device,
+      fade,
+      landing,
+      rubs,
+      locked: false,
+      arcMiss: own.arcMiss,
+      landingMiss: own.landingMiss,
+    }
   }
 }
 
@@ -128,36 +140,37 @@ const isBanned = (c: StepCandidate, slot: Slot, bans: readonly Ban[]): boolean =
       (b.device === null || b.device === deviceName(c.device())),
   )
 
-/** What the families offer, the same over every chord of one root and home scale. */
+/** The families' sets with their slips of the home scale, and their pairs, each set once and each under one name. */
+interface Offered {
+  readonly singles: readonly Unmeasured[]
+  readonly pairs: readonly Unmeasured[]
+}
+
+/** What the families offer, remembered: it is the same over every chord of one root and home scale. */
 export interface Offer {
   readonly groups: Placings
-  readonly singles: Map<string, readonly Unmeasured[]>
+  readonly known: Map<string, Offered>
 }
 
-export const offerOf = (families: readonly FamilyName[]): Offer => ({ groups: placings(families), singles: new Map() })
+export const offerOf = (families: readonly FamilyName[]): Offer => ({ groups: placings(families), known: new Map() })
 
-const singlesOver = (slot: Slot, rules: RouteRules, { groups, singles }: Offer): readonly Unmeasured[] => {
-  const { root } = slot.chord
-  const key = `${root.pc} ${homeName(slot.place.home.first)}`
-  const known = singles.get(key)
-  if (known) return known
-  const made = [...groups].map(([set, group]) => placedOver(namedOver(group, root.pc, rules.naming), set, slot))
-  singles.set(key, made)
-  return made
-}
-
-/** The families' sets, their slips of the home scale, and their pairs, each set once and each under one name. */
-const offered = (slot: Slot, rules: RouteRules, offer: Offer): { singles: Unmeasured[]; pairs: Unmeasured[] } => {
-  const { groups } = offer
-  const singles = singlesOver(slot, rules, offer)
+const offeredOver = (slot: Slot, { families, naming }: RouteRules, { groups }: Offer): Offered => {
   const seen = new Set<PcSet>(groups.keys())
   const more = (family: 'slip' | 'pair') =>
-    rules.families.includes(family)
+    families.includes(family)
       ? candidatesOver(slot.place, [family])
           .filter((c) => !seen.has(c.set) && seen.add(c.set))
           .map((c) => spelled(c.set, c.passing, c.overlay, slot))
       : []
-  return { singles: [...singles, ...more('slip')], pairs: more('pair') }
+  const placed = [...groups].map(([set, group]) => placedOver(namedOver(group, slot.chord.root.pc, naming), set, slot))
+  return { singles: [...placed, ...more('slip')], pairs: more('pair') }
+}
+
+const offered = (slot: Slot, rules: RouteRules, offer: Offer): Offered => {
+  const key = `${slot.chord.root.pc} ${homeName(slot.place.home.first)}`
+  const known = offer.known.get(key) ?? offeredOver(slot, rules, offer)
+  offer.known.set(key, known)
+  return known
 }
 
 const byOwnCost = (a: StepCandidate, b: StepCandidate): number => a.arcMiss + a.landingMiss - b.arcMiss - b.landingMiss
@@ -177,14 +190,16 @@ export const stepCandidates = (
   const lock = rules.locks.find((l) => l.step === slot.index)
   if (lock) {
     const { overlay } = lock
-    return [measured(spelled(overlay.set, overlay.passing, () => overlay, slot))]
+    return [{ ...measured(spelled(overlay.set, overlay.passing, () => overlay, slot)), locked: true }]
   }
   const kept = keeps(slot, rules)
   const fits = (c: StepCandidate): boolean => kept(c) && !isBanned(c, slot, rules.bans)
   if (slot.carries && before) {
-    const onlyOne = before.length === 1
-    const carried = before.map((c) => measured(spelled(c.set, c.overlay().passing, c.overlay, slot)))
-    return onlyOne ? carried : carried.filter(fits)
+    const carried = before.map((c) => ({
+      ...measured(spelled(c.set, c.overlay().passing, c.overlay, slot)),
+      locked: c.locked,
+    }))
+    return carried.filter((c) => c.locked || fits(c))
   }
   const { singles, pairs } = offered(slot, rules, offer)
   const fitting = pairs.map(measured).filter(fits).sort(byOwnCost).slice(0, PAIRS_TRIED)
