@@ -43,6 +43,16 @@ export const SCHOOL_CHOICES = {
     choices: ['dominants it stands for', 'whole-half', 'arpeggio'],
     why: 'As the dominants it stands for it leads on; whole-half treats it as a place; the arpeggio alone is the oldest way.',
   },
+  strongBeats: {
+    title: 'Strong beats of a line',
+    choices: ['chord tones', 'chromatic welcome'],
+    why: 'Chord tones and extensions on strong beats spell the changes; chromatic notes there are welcome to players who want the pull, if the line then lands.',
+  },
+  wayHome: {
+    title: 'The way home of a line',
+    choices: ['smooth', 'angular'],
+    why: 'Smooth lands by a step into a chord tone; angular lets a leap, a change of register or a cut end the outside stretch.',
+  },
 } as const
 
 export type SchoolSetting = keyof typeof SCHOOL_CHOICES
@@ -58,4 +68,6 @@ export const DEFAULT_SCHOOL: School = {
   fourOverDominant: 'suspension',
   fiveOverHalfDiminished: 'outside',
   diminished: 'dominants it stands for',
+  strongBeats: 'chord tones',
+  wayHome: 'smooth',
 }

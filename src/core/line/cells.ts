@@ -1,0 +1,259 @@
+import type { MaterialFamily } from '../material/catalogue.ts'
+import { MATERIALS, type Material } from '../material/material.ts'
+import { generatedRoot, type Overlay, placeOn } from '../material/overlay.ts'
+import { holds, membersOf, rotate, sizeOf } from '../pitch/pcset.ts'
+import { type PcSet, type PitchClass, pitchClass } from '../pitch/units.ts'
+import { homeOverlay } from '../reading/home.ts'
+import { BITS, RARE } from './bits.ts'
+import { type HeardNote, isChordTone, isParted } from './heard.ts'
+import type { Figure } from './melodic.ts'
+import { GROUP, pairRunsFrom } from './pairs-heard.ts'
+import type { Timeline } from './timeline.ts'
+
+/** A set that a stretch of a line can be made of, under every name it has. */
+interface Shape {
+  readonly set: PcSet
+  readonly size: number
+  readonly header: number
+  readonly names: readonly { readonly material: Material; readonly pc: PitchClass }[]
+  /** The place of each pitch class in the set's own order, -1 where it is not in it. */
+  readonly order: Int8Array
+}
+
+const headerOf = (m: Material): number => BITS.root + BITS.family[m.family] + (RARE[m.name] ?? 0)
+
+const SHAPES: readonly Shape[] = (() => {
+  const names = new Map<PcSet, { material: Material; pc: PitchClass }[]>()
+  for (const material of MATERIALS)
+    for (let pc = 0; pc < 12; pc++) {
+      const set = rotate(material.set, pc)
+      names.set(set, [...(names.get(set) ?? []), { material, pc: pitchClass(pc) }])
+    }
+  return [...names].map(([set, all]): Shape => {
+    const sorted = [...all].sort((a, b) => headerOf(a.material) - headerOf(b.material))
+    const order = new Int8Array(12).fill(-1)
+    for (const [i, pc] of membersOf(set).entries()) order[pc] = i
+    return {
+      set,
+      size: sizeOf(set),
+      header: headerOf((sorted[0] as (typeof all)[number]).material),
+      names: sorted,
+      order,
+    }
+  })
+})()
+
+/** Shapes that hold a pitch class. */
+const HOLDING: readonly (readonly Shape[])[] = Array.from({ length: 12 }, (_, pc) =>
+  SHAPES.filter((s) => (s.order[pc] ?? -1) >= 0),
+)
+
+/** A piece of a line with the shortest explanation found for it; `overlay` is null for an enclosure and a loose note. */
+export interface Cell {
+  readonly from: number
+  readonly to: number
+  readonly overlay: Overlay | null
+  readonly how: MaterialFamily | 'home' | 'chord' | 'pair' | 'enclosure' | 'loose'
+  readonly bits: number
+}
+
+type Relation = 'chord' | 'inside' | 'home' | 'foreign'
+
+const relationAt = (shape: Shape, n: HeardNote): Relation => {
+  const place = n.sounding?.place
+  if (!place) return 'foreign'
+  const { chord, home } = place
+  const own = rotate(chord.quality.ownSet, chord.root.pc)
+  if (shape.set === own) return 'chord'
+  if (shape.set === rotate(home.first.set, chord.root.pc)) return 'home'
+  return shape.size >= 3 && holds(own, shape.set) ? 'inside' : 'foreign'
+}
+
+const HEADERS: Readonly<Record<Exclude<Relation, 'foreign'>, number>> = {
+  chord: BITS.ownChord,
+  inside: BITS.insideChord,
+  home: BITS.home,
+}
+
+/** The name a shape goes by: the home scale's own, a mode on the chord's root, else its likeliest next above that root. */
+const overlayOf = (shape: Shape, n: HeardNote): Overlay => {
+  const place = n.sounding?.place
+  const root = place?.chord.root.pc
+  const home = place?.home.first
+  const atHome = home && shape.names.find((x) => x.material === home.material && x.pc === home.root.pc)
+  const own = shape.names.find((x) => x.pc === root && x.material.family === 'mode')
+  const likeliest = (shape.names[0] as (typeof shape.names)[number]).material
+  const up = (pc: number): number => (pc - (root ?? 0) + 12) % 12
+  const [nearest] = shape.names.filter((x) => x.material === likeliest).sort((a, b) => up(a.pc) - up(b.pc))
+  const { material, pc } = atHome ?? own ?? (nearest as (typeof shape.names)[number])
+  return placeOn(generatedRoot(pc, home ? homeOverlay(home).notes : [], material), material)
+}
+
+const LONGEST = 32
+const need = (size: number): number => (size >= 5 ? 4 : 3)
+
+/** What one more note costs within a shape; a foreign one may lead into the next. */
+const noteBits = (shape: Shape, before: HeardNote | null, n: HeardNote, next: HeardNote | undefined): number => {
+  const at = shape.order[pitchClass(n.pitch)] ?? -1
+  if (at < 0) {
+    const leads = next && (shape.order[pitchClass(next.pitch)] ?? -1) >= 0
+    const far = next ? Math.abs(next.pitch - n.pitch) : 0
+    const step = shape.size <= 4 ? BITS.approach.intoArpeggio : 0
+    if (leads && far === 1) return BITS.approach.half + step
+    return leads && far === 2 ? BITS.approach.whole + step : BITS.foreign
+  }
+  if (!before) return Math.log2(shape.size)
+  if (before.pitch === n.pitch) return BITS.repeat
+  const was = shape.order[pitchClass(before.pitch)] ?? -1
+  const steps = was < 0 ? 0 : Math.abs(was - at)
+  const neighbours = was >= 0 && (steps === 1 || steps === shape.size - 1) && Math.abs(before.pitch - n.pitch) < 8
+  return neighbours ? BITS.neighbour : Math.log2(shape.size)
+}
+
+const looseBits = (n: HeardNote, next: HeardNote | undefined): number => {
+  if (isChordTone(n)) return BITS.outside.chordTone
+  const far = next && isChordTone(next) ? Math.abs(next.pitch - n.pitch) : 0
+  return far === 1 ? BITS.outside.half : far === 2 ? BITS.outside.whole : BITS.outside.else
+}
+
+interface Best {
+  readonly cost: number
+  readonly from: number
+  readonly shape: Shape | null
+  readonly relation: Relation
+  readonly pair: Overlay | null
+  readonly how: 'cell' | 'pair' | 'enclosure' | 'loose' | 'start'
+}
+
+const sameKind = (a: Shape | null, b: Shape): boolean =>
+  a !== null && a.size === b.size && Array.from({ length: 12 }, (_, n) => rotate(a.set, n)).includes(b.set)
+
+const isNewChord = (before: HeardNote, n: HeardNote): boolean =>
+  before.sounding?.spot.spot.chord.symbol !== n.sounding?.spot.spot.chord.symbol
+
+/** A chord tone on a strong beat tells a change: a shape foreign to the new chord hardly goes on over it. */
+const changeBits = (shape: Shape, n: HeardNote): number =>
+  n.strong && isChordTone(n) && relationAt(shape, n) === 'foreign' ? BITS.chordChangeTold : BITS.chordChange
+
+/** What it costs to go through notes within one shape, told after each note from which it can end. */
+const through = (
+  shape: Shape,
+  notes: readonly HeardNote[],
+  from: number,
+  header: number,
+  timeline: Timeline,
+  told: (to: number, cost: number) => void,
+): void => {
+  let cost = header
+  let seen = 0
+  let foreign = 0
+  for (let j = from; j < Math.min(notes.length, from + LONGEST); j++) {
+    const [n, before] = [notes[j] as HeardNote, j > from ? (notes[j - 1] as HeardNote) : null]
+    if (before && isParted(before, n, timeline)) return
+    if (before && isNewChord(before, n)) cost += changeBits(shape, n)
+    const bits = noteBits(shape, before, n, notes[j + 1])
+    cost += bits
+    const at = shape.order[pitchClass(n.pitch)] ?? -1
+    if (at >= 0) seen |= 1 << at
+    else if (bits === BITS.foreign && ++foreign > 1) return
+    // A foreign note ends no cell, and no explanation may cost more than notes by themselves.
+    if (cost > header + BITS.outside.else * (j - from + 1)) return
+    if (at >= 0 && sizeOf(seen as PcSet) >= need(shape.size)) told(j, cost)
+  }
+}
+
+/**
+ * The shortest explanation of a line over the catalogue, by dynamic programming, in bits: cells, enclosures, and loose
+ * notes between them. Source: theory page, section 9.
+ */
+export const cellsIn = (
+  notes: readonly HeardNote[],
+  figures: readonly Figure[],
+  timeline: Timeline,
+): readonly Cell[] => {
+  const start: Best = { cost: 0, from: -1, shape: null, relation: 'foreign', pair: null, how: 'start' }
+  const best: (Best | undefined)[] = [start]
+  const runs = pairRunsFrom(notes, timeline)
+  const offer = (end: number, b: Best): void => {
+    const known = best[end]
+    if (!known || b.cost < known.cost - 1e-9) best[end] = b
+  }
+  for (const [i, n] of notes.entries()) {
+    const here = best[i] as Best
+    offer(i + 1, {
+      cost: here.cost + looseBits(n, notes[i + 1]),
+      from: i,
+      shape: null,
+      relation: 'foreign',
+      pair: null,
+      how: 'loose',
+    })
+    for (const f of figures)
+      if (f.from === i && f.kind === 'enclosure') {
+        const cost = here.cost + BITS.enclosure.header + BITS.enclosure.note * (f.to - f.from + 1)
+        offer(f.to + 1, { cost, from: i, shape: null, relation: 'foreign', pair: null, how: 'enclosure' })
+      }
+    const run = runs[i]
+    for (let end = run ? i + 2 * GROUP : Infinity; run && end <= run.to + 1; end += GROUP) {
+      const groups = (end - i) / GROUP
+      const cost = here.cost + BITS.pair.header + BITS.pair.group * groups
+      offer(end, { cost, from: i, shape: null, relation: 'foreign', pair: run.pair, how: 'pair' })
+    }
+    for (const shape of HOLDING[pitchClass(n.pitch)] ?? []) {
+      const relation = relationAt(shape, n)
+      const plain = relation === 'foreign' ? shape.header : HEADERS[relation]
+      const again = sameKind(here.shape, shape)
+      const header = again ? Math.min(plain, plain * BITS.again.share + BITS.again.more) : plain
+      through(shape, notes, i, header, timeline, (to, cost) => {
+        const more = again ? BITS.again.note * (to - i + 1) : 0
+        offer(to + 1, { cost: here.cost + cost + more, from: i, shape, relation, pair: null, how: 'cell' })
+      })
+    }
+  }
+  return cellsFrom(best, notes)
+}
+
+const cellsFrom = (best: readonly (Best | undefined)[], notes: readonly HeardNote[]): readonly Cell[] => {
+  const cells: Cell[] = []
+  for (let end = notes.length; end > 0; ) {
+    const b = best[end] as Best
+    const n = notes[b.from] as HeardNote
+    const bits = b.cost - (best[b.from]?.cost ?? 0)
+    const overlay = b.pair ?? (b.shape && overlayOf(b.shape, n))
+    const how =
+      b.how === 'cell' && b.shape
+        ? b.relation === 'home'
+          ? 'home'
+          : b.relation === 'foreign'
+            ? ((overlay?.material?.family ?? 'mode') as MaterialFamily)
+            : 'chord'
+        : b.how === 'enclosure' || b.how === 'pair'
+          ? b.how
+          : 'loose'
+    cells.push({ from: b.from, to: end - 1, overlay, how, bits })
+    end = b.from
+  }
+  return cells.reverse()
+}
+
+/** Other explanations of the same notes, the likeliest first, each with its bits. */
+export const otherShapes = (
+  notes: readonly HeardNote[],
+  from: number,
+  to: number,
+  timeline: Timeline,
+): readonly { readonly overlay: Overlay; readonly bits: number }[] => {
+  const n = notes[from] as HeardNote
+  return (HOLDING[pitchClass(n.pitch)] ?? [])
+    .flatMap((shape) => {
+      const relation = relationAt(shape, n)
+      let bits: number | null = null
+      through(shape, notes, from, relation === 'foreign' ? shape.header : HEADERS[relation], timeline, (end, cost) => {
+        if (end === to) bits = cost
+      })
+      return bits === null ? [] : [{ shape, bits: bits as number }]
+    })
+    .sort((a, b) => a.bits - b.bits)
+    .slice(0, 3)
+    .map(({ shape, bits }) => ({ overlay: overlayOf(shape, n), bits }))
+}

@@ -1,0 +1,42 @@
+import { readNote } from '../pitch/note.ts'
+import { pitchOn } from '../pitch/register.ts'
+import { ticks } from '../pitch/units.ts'
+import type { School } from '../reading/school.ts'
+import { DEFAULT_SCHOOL } from '../reading/school.ts'
+import { DEFAULT_WEIGHTS } from '../reading/weights.ts'
+import { chartSaid } from '../route/route-said.ts'
+import { type Audit, auditLine } from './audit.ts'
+import { type Line, lineOf } from './line.ts'
+import { timelineOf } from './timeline.ts'
+
+const EIGHTH = 480
+
+/** For tests: `D4 F#4:2 .` are an eighth, two eighths, an eighth's rest; `unit` is another shortest value, in ticks. */
+export const lineSaid = (text: string, unit = EIGHTH): Line => {
+  let at = 0
+  return lineOf(
+    text
+      .trim()
+      .split(/\s+/)
+      .flatMap((word) => {
+        const [, name, octave, count = '1'] = /^(?:([A-G][b#]*)(\d)|\.)(?::(\d+))?$/.exec(word) ?? []
+        const from = at
+        at += unit * Number(count)
+        if (name === undefined) return []
+        const read = readNote(name, 0)
+        if (!read.ok) throw new Error(word)
+        const note = {
+          at: ticks(from),
+          for: ticks(unit * Number(count)),
+          pitch: pitchOn(read.value.note, Number(octave)).pitch,
+        }
+        return [{ ...note, note: read.value.note }]
+      }),
+  )
+}
+
+export const auditSaid = (chart: string, line: string | Line, school: School = DEFAULT_SCHOOL): Audit => {
+  const said = chartSaid(chart, {}, false)
+  const notes = typeof line === 'string' ? lineSaid(line) : line
+  return auditLine(notes, timelineOf(said.chart, said.analysis, [], school), DEFAULT_WEIGHTS)
+}

@@ -1,0 +1,68 @@
+import type { AnalysedSpot, Analysis } from '../chart/analyse.ts'
+import { beatTicks, type Chart } from '../chart/chart.ts'
+import { type Override, overrideAt } from '../chart/overrides.ts'
+import { readOverlay } from '../material/read-overlay.ts'
+import type { Ticks } from '../pitch/units.ts'
+import { placeOf, withHome } from '../reading/read.ts'
+import type { Place } from '../reading/role.ts'
+import type { School } from '../reading/school.ts'
+
+/** A chord as it sounds over a line: from and to in ticks from the start of the chart. */
+export interface Sounding {
+  readonly index: number
+  readonly spot: AnalysedSpot
+  readonly from: number
+  readonly to: number
+  /** Null on `N.C.` */
+  readonly place: Place | null
+}
+
+/** The chart laid out in time; it begins again where it ends, as often as a line asks. */
+export interface Timeline {
+  readonly soundings: readonly Sounding[]
+  readonly length: number
+  readonly beat: Ticks
+  readonly beatsInBar: number
+}
+
+export const timelineOf = (chart: Chart, { spots }: Analysis, said: readonly Override[], school: School): Timeline => {
+  const beat = beatTicks(chart.metre)
+  let from = 0
+  const soundings = spots.map((spot, index): Sounding => {
+    const { chord, bar, at, length } = spot.spot
+    const ruled = chord.kind === 'chord' ? placeOf(chord, spot.next, school, spot.job) : null
+    const home = overrideAt(said, bar, 1 + at / beat)?.home
+    const read = home === undefined ? null : readOverlay(home)
+    const place = ruled && read?.ok ? withHome(ruled, read.value) : ruled
+    const sounding = { index, spot, from, to: from + length, place }
+    from += length
+    return sounding
+  })
+  return { soundings, length: from, beat, beatsInBar: chart.metre.beats }
+}
+
+/** What sounds at a moment, with its times moved to the chorus it is in. */
+export const soundingAt = ({ soundings, length }: Timeline, at: number): Sounding | null => {
+  if (length === 0) return null
+  const chorus = Math.floor(at / length)
+  const within = at - chorus * length
+  const found = soundings.find((s) => within >= s.from && within < s.to)
+  return found ? { ...found, from: found.from + chorus * length, to: found.to + chorus * length } : null
+}
+
+/** The chord that follows, after any bars without one. */
+export const soundingAfter = (timeline: Timeline, s: Sounding): Sounding | null => {
+  for (let at = s.to, n = 0; n < timeline.soundings.length; n++) {
+    const next = soundingAt(timeline, at)
+    if (!next) return null
+    if (next.place) return next
+    at = next.to
+  }
+  return null
+}
+
+/** Beats of a bar that are heard as strong: the first, and where a long bar begins its second half or group. */
+const STRONG: Readonly<Record<number, readonly number[]>> = { 4: [1, 3], 5: [1, 4], 6: [1, 4], 7: [1, 5] }
+
+export const isStrong = (beat: number, { beatsInBar }: Timeline): boolean =>
+  (STRONG[beatsInBar] ?? [1]).some((b) => Math.abs(b - beat) < 0.02)
