@@ -51,6 +51,10 @@ export {
   WHOLE_NECK,
 } from './fretboard/frets.ts'
 export { readTuning, TUNINGS, type Tuning } from './fretboard/tuning.ts'
+export { type Audit, auditLine } from './line/audit.ts'
+export { type Line, type LineNote, lineOf } from './line/line.ts'
+export { timelineOf } from './line/timeline.ts'
+export { verdictOf } from './line/verdict.ts'
 export { CHANGED_PENTATONICS } from './material/changed.ts'
 export { DIRECTIONS, type Direction, namedTowards } from './material/direction.ts'
 export { MATERIALS, nameOn } from './material/material.ts'
@@ -77,7 +81,7 @@ export { toAscii, toGlyphs } from './pitch/glyphs.ts'
 export { INSTRUMENTS, type Instrument, type InstrumentId, instrument } from './pitch/instrument.ts'
 export { type Note, plainNote, readNote } from './pitch/note.ts'
 export { has, rotate, setOf } from './pitch/pcset.ts'
-export { atOrAbove, type Pitch, upwards } from './pitch/register.ts'
+export { atOrAbove, type Pitch, pitchOn, upwards } from './pitch/register.ts'
 export { chordInterval, type Interval, reverse, UNISON, writtenRoot } from './pitch/transpose.ts'
 export {
   type Midi,

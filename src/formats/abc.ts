@@ -160,7 +160,8 @@ export const readAbc = (source: string): Result<Imported, Refusal> => {
 }
 
 const divisor = (a: number, b: number): number => (b === 0 ? a : divisor(b, a % b))
-const lengthText = (length: number, unit: number): string => {
+/** A length as a multiple or fraction of a unit, as ABC writes it. */
+export const fractionText = (length: number, unit: number): string => {
   const d = divisor(length, unit)
   const [over, under] = [length / d, unit / d]
   return under === 1 ? (over === 1 ? '' : String(over)) : `${over}/${under}`
@@ -169,7 +170,7 @@ const lengthText = (length: number, unit: number): string => {
 const BARS_IN_A_LINE = 4
 
 const barText = (bar: WrittenBar, unit: number): string =>
-  bar.spots.map((s) => `"${s.chord.symbol}"x${lengthText(s.length, unit)}`).join(' ')
+  bar.spots.map((s) => `"${s.chord.symbol}"x${fractionText(s.length, unit)}`).join(' ')
 
 /** A chart as an ABC tune: chord symbols over invisible rests. */
 export const writeAbc = (chart: Chart): string => {

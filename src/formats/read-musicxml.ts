@@ -1,7 +1,5 @@
-import { XMLParser } from 'fast-xml-parser'
 import {
   barTicks,
-  chordInterval,
   type Key,
   type Metre,
   ok,
@@ -26,41 +24,7 @@ import {
   tempoOf,
 } from './assemble.ts'
 import { alterSign, fromXml, type XmlDegree } from './musicxml-chords.ts'
-
-/** An element in document order. */
-type Node = Readonly<Record<string, unknown>>
-const ATTRIBUTES = ':@'
-
-const parser = new XMLParser({
-  preserveOrder: true,
-  ignoreAttributes: false,
-  attributeNamePrefix: '',
-  parseTagValue: false,
-  parseAttributeValue: false,
-  processEntities: true,
-  htmlEntities: false,
-})
-
-const nameOf = (node: Node): string => Object.keys(node).find((k) => k !== ATTRIBUTES) ?? ''
-const inside = (node: Node | undefined): readonly Node[] => {
-  const found = node?.[nameOf(node)]
-  return Array.isArray(found) ? (found as readonly Node[]) : []
-}
-const all = (node: Node | undefined, name: string): readonly Node[] => inside(node).filter((n) => nameOf(n) === name)
-const one = (node: Node | undefined, ...path: readonly string[]): Node | undefined =>
-  path.reduce<Node | undefined>((at, name) => at && all(at, name)[0], node)
-const text = (node: Node | undefined, ...path: readonly string[]): string => {
-  const [first] = inside(one(node, ...path))
-  return first && '#text' in first ? String(first['#text']).trim() : ''
-}
-const attribute = (node: Node | undefined, name: string): string | null => {
-  const attributes = node?.[ATTRIBUTES] as Readonly<Record<string, string>> | undefined
-  return attributes?.[name] ?? null
-}
-const number = (found: string, otherwise = 0): number => {
-  const n = Number(found)
-  return found !== '' && Number.isFinite(n) ? n : otherwise
-}
+import { all, attribute, inside, type Node, nameOf, number, one, scoreIn, shiftOf, text } from './xml.ts'
 
 const FIFTHS = ['Cb', 'Gb', 'Db', 'Ab', 'Eb', 'Bb', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F#', 'C#', 'G#', 'D#', 'A#']
 
@@ -173,15 +137,6 @@ const measureOf = (measure: Node, bar: number, reader: Reader): FoundBar => {
   return { section, opens, closes, endings: endingsOf(measure), length: toTicks(longest), chords }
 }
 
-const shiftOf = (part: Node): Reader['shift'] => {
-  const transpose = all(part, 'measure')
-    .flatMap((m) => all(m, 'attributes').map((a) => one(a, 'transpose')))
-    .find((t) => t !== undefined)
-  const semitones = number(text(transpose, 'chromatic'))
-  const letters = text(transpose, 'diatonic')
-  return { semitones, letters: letters === '' ? chordInterval(semitones).letters : number(letters) }
-}
-
 /** The first tempo, in quarters a minute. */
 const quartersIn = (part: Node): number => {
   const found = all(part, 'measure').flatMap((m) => [
@@ -208,32 +163,14 @@ const FORM_SIGNS = [
   [/<measure-repeat[^>]*type="start"/, 'a sign that repeats bars'],
 ] as const
 
-/** A plain document: external document types are passed over, and nothing may be declared inside one. */
-const withoutDoctype = (source: string): string | null => {
-  const doctype = /<!DOCTYPE[^>[]*(\[)?/i.exec(source)
-  if (doctype?.[1] !== undefined || /<!ENTITY/i.test(source)) return null
-  return source.replace(/<!DOCTYPE[^>]*>/i, '')
-}
-
 /**
  * Reads the chord symbols of a MusicXML score (partwise): key, metre, tempo, sections, repeats with endings. Of several
  * parts the one with most chords is read. Chords of a transposing part are brought to concert pitch.
  */
 export const readMusicXml = (source: string): Result<Imported, Refusal> => {
-  const plain = withoutDoctype(source)
-  if (plain === null)
-    return refuse('The file declares entities or a document type of its own; such files are not read.')
-  let document: readonly Node[]
-  try {
-    document = parser.parse(plain, true) as readonly Node[]
-  } catch (error) {
-    return refuse(`The file is no well-formed XML: ${error instanceof Error ? error.message : ''}`)
-  }
-  const root = document.find((n) => nameOf(n) === 'score-partwise')
-  if (!root) {
-    const timewise = document.some((n) => nameOf(n) === 'score-timewise')
-    return refuse(timewise ? 'The score is ordered by time; save it by parts.' : 'This is no MusicXML score.')
-  }
+  const score = scoreIn(source)
+  if (!score.ok) return score
+  const { root, plain } = score.value
   const parts = [...all(root, 'part')].sort((a, b) => harmoniesIn(b) - harmoniesIn(a))
   const [part] = parts
   if (!part || all(part, 'measure').length === 0) return refuse('The score has no bars.')

@@ -1,5 +1,13 @@
 import { XMLBuilder } from 'fast-xml-parser'
-import { barTicks, type Chart, type Harmony, type Metre, TICKS_PER_QUARTER, type WrittenBar } from '../core/index.ts'
+import {
+  barTicks,
+  type Chart,
+  type Harmony,
+  type Metre,
+  type Note,
+  TICKS_PER_QUARTER,
+  type WrittenBar,
+} from '../core/index.ts'
 import { stepAndAlter, toXml } from './musicxml-chords.ts'
 
 const FIFTHS: Readonly<Record<string, number>> = Object.fromEntries(
@@ -84,11 +92,42 @@ const words = ({ at, text }: WordsAt): Out =>
     placement: 'above',
   })
 
+/** A note, or a rest, of a line in a bar; `ties` into the next, `tied` to the one before. */
+export interface NoteAt {
+  readonly for: number
+  readonly note: { readonly note: Note; readonly octave: number } | null
+  readonly ties: boolean
+  readonly tied: boolean
+}
+
+const noteIn = ({ note, ties, tied, for: duration }: NoteAt): Out => {
+  if (!note) return el('note', [el('rest', []), el('duration', duration)])
+  const { step, alter } = stepAndAlter(note.note.name)
+  const both = [...(tied ? ['stop'] : []), ...(ties ? ['start'] : [])]
+  return el('note', [
+    el('pitch', [el('step', step), ...(alter ? [el('alter', alter)] : []), el('octave', note.octave)]),
+    el('duration', duration),
+    ...both.map((type) => el('tie', [], { type })),
+    ...(both.length > 0
+      ? [
+          el(
+            'notations',
+            both.map((type) => el('tied', [], { type })),
+          ),
+        ]
+      : []),
+  ])
+}
+
 /**
  * A chart as a MusicXML score of one part: chord symbols over rests, with its sections and repeats, and whatever words
  * shall stand above its written bars.
  */
-export const writeMusicXml = (chart: Chart, above: (writtenBar: number) => readonly WordsAt[] = () => []): string => {
+export const writeMusicXml = (
+  chart: Chart,
+  above: (writtenBar: number) => readonly WordsAt[] = () => [],
+  notes: ((writtenBar: number) => readonly NoteAt[]) | null = null,
+): string => {
   let ending: readonly number[] = []
   const measures = chart.written.map((bar, i) => {
     if (bar.endings.length > 0) ending = bar.endings
@@ -114,7 +153,9 @@ export const writeMusicXml = (chart: Chart, above: (writtenBar: number) => reado
         ...tempo,
         ...above(i).map(words),
         ...bar.spots.map((s) => harmony(s.chord, s.at)),
-        el('note', [el('rest', [], { measure: 'yes' }), el('duration', lengthOf(bar, chart.metre))]),
+        ...(notes
+          ? notes(i).map(noteIn)
+          : [el('note', [el('rest', [], { measure: 'yes' }), el('duration', lengthOf(bar, chart.metre))])]),
         ...closing(bar, ending),
       ],
       isPickup ? { number: '0', implicit: 'yes' } : { number: String(chart.pickup > 0 ? i : i + 1) },

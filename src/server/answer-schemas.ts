@@ -177,6 +177,47 @@ const ROUTE = Joi.object({
   steps: Joi.array().items(STEP).required(),
 })
 
+const SPAN = { from: whole, to: whole }
+const VERDICT = Joi.array().items(
+  Joi.object({
+    text: name,
+    notes: Joi.array().items(Joi.number().integer()).required(),
+    tone: Joi.string().valid('good', 'plain', 'fault').required(),
+  }),
+)
+const LANDING = Joi.object({
+  how: Joi.string()
+    .valid(...HOWS, 'enclosure', 'cut')
+    .required(),
+  degree: maybe(Joi.string()),
+  bar: whole,
+  beat: Joi.number().required(),
+  afterBeats: Joi.number().min(0).required(),
+})
+const listOf = (item: Joi.PartialSchemaMap) => Joi.array().items(Joi.object(item)).required()
+const AUDIT = {
+  notes: listOf({
+    n: whole,
+    bar: whole,
+    beat: Joi.number().required(),
+    strong: flag,
+    pitch: whole,
+    name,
+    degree: maybe(Joi.string()),
+    role: maybe(Joi.string().valid(...ROLES)),
+    fade: Joi.number().min(0).max(100).required(),
+    job: name,
+    planned: Joi.number().allow(null),
+  }),
+  cells: listOf({ ...SPAN, overlay: maybe(Joi.string()), how: name }),
+  sequences: listOf({ ...SPAN, length: whole, by: whole, times: whole }),
+  groupings: listOf({ ...SPAN, length: whole, meetsAfterBeats: Joi.number().required() }),
+  readings: listOf({ ...SPAN, heard: name, why: name, score: percent }),
+  stretches: listOf({ ...SPAN, peak: Joi.number().required(), mean: percent, landing: maybe(LANDING) }),
+  verdict: VERDICT.required(),
+  also: VERDICT,
+}
+
 export const ANSWERS = {
   ask: Joi.alternatives().try(
     Joi.object({ kind: kind('reading'), ...WHOLE_READING }),
@@ -211,6 +252,7 @@ export const ANSWERS = {
     routes: Joi.array().items(ROUTE).required(),
     impossible: maybe(Joi.object({ steps: Joi.array().items(Joi.number().integer()).required(), loosen: names })),
   }),
+  'lines/audit': Joi.object(AUDIT),
   health: Joi.object({ status: kind('ok'), version: name, schema: whole }),
 } as const
 

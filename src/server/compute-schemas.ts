@@ -16,7 +16,9 @@ import {
   type Weights,
 } from '../core/index.ts'
 import { CHART_FORMATS, type ChartFormat } from '../formats/chart-formats.ts'
+import { LINE_FORMATS, type LineFormat } from '../formats/line-write.ts'
 import { ROUTE_FORMATS, type RouteFormat } from '../formats/routes.ts'
+import type { AuditAsked } from './lines.ts'
 import type { Judges } from './rankings.ts'
 import type { PlanAsked } from './routes.ts'
 
@@ -118,9 +120,45 @@ const degreeList = Joi.array()
   .default([])
 const stepNumber = Joi.number().integer().min(0)
 
+const tick = Joi.number().integer().min(0).max(100_000_000)
+/** A line as a file's text or note by note. */
+export const SENT_LINE = Joi.object({
+  abc: Joi.string().max(1_000_000),
+  musicxml: Joi.string().max(2_000_000),
+  notes: Joi.array()
+    .items(
+      Joi.object({
+        at: tick.required(),
+        for: tick.min(1).required(),
+        pitch: Joi.alternatives(Joi.number().integer().min(0).max(127), Joi.string().max(8)).required(),
+      }),
+    )
+    .max(20_000),
+}).xor('abc', 'musicxml', 'notes')
+const planned = Joi.object({
+  bar: Joi.number().required(),
+  beat: Joi.number().default(1),
+  fade: percent.required(),
+}).unknown()
+
 /** Bodies of what is computed by POST. */
 export const BODIES = {
   analyse: Joi.object<{ text: string; key: string; overrides: readonly Override[]; school: School }>(WHOLE_CHART),
+  audit: Joi.object<AuditAsked>({
+    ...WHOLE_CHART,
+    line: SENT_LINE.required(),
+    also: Joi.object(choices)
+      .allow(null)
+      .default(null)
+      .custom((value) => (value === null ? null : { ...DEFAULT_SCHOOL, ...value })),
+    route: Joi.alternatives(
+      Joi.array().items(planned),
+      Joi.object({ steps: Joi.array().items(planned).required() }).unknown(),
+    )
+      .allow(null)
+      .default(null)
+      .custom((value) => (Array.isArray(value) ? value : (value?.steps ?? null))),
+  }),
   plan: Joi.object<PlanAsked>({
     ...WHOLE_CHART,
     bars: Joi.array().items(Joi.number().integer().min(0)).length(2).allow(null).default(null),
@@ -168,6 +206,11 @@ export const QUERIES = {
     as: Joi.string()
       .valid(...(Object.keys(ROUTE_FORMATS) as RouteFormat[]))
       .default('text'),
+  }),
+  exportLine: Joi.object<{ as: LineFormat }>({
+    as: Joi.string()
+      .valid(...(Object.keys(LINE_FORMATS) as LineFormat[]))
+      .default('musicxml'),
   }),
   ask: Joi.object<Judges & { q: string }>({ q: text(2000).required(), ...JUDGES }),
   chord: Joi.object<{ symbol: string }>({ symbol: chord }),

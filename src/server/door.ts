@@ -107,11 +107,11 @@ const fileName = (title: string): string => title.replace(/[^\p{L}\p{N} _-]+/gu,
 
 /** A file to save, named for its title. */
 export const download = (
-  body: string,
+  body: string | Uint8Array,
   title: string,
   { extension, type }: { readonly extension: string; readonly type: string },
 ): Response =>
-  new Response(body, {
+  new Response(body as BodyInit, {
     headers: {
       'content-type': type,
       'cache-control': 'no-store',

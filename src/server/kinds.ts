@@ -8,7 +8,7 @@ export interface Kind {
   readonly title: string
 }
 
-export const KIND_NAMES = ['charts', 'routes', 'ideas', 'settings'] as const
+export const KIND_NAMES = ['charts', 'routes', 'lines', 'ideas', 'settings'] as const
 export type KindName = (typeof KIND_NAMES)[number]
 
 const same = (...names: readonly string[]) => names.map((field) => ({ field, column: field }))
@@ -30,6 +30,16 @@ export const KINDS: Readonly<Record<KindName, Kind>> = {
       { field: 'rules', column: 'rules', jsonb: true },
     ],
     search: ['name', "coalesce(note, '')"],
+    title: 'name',
+  },
+  lines: {
+    name: 'lines',
+    fields: [
+      ...same('name', 'text', 'tags'),
+      { field: 'chartId', column: 'chart_id' },
+      { field: 'line', column: 'line', jsonb: true },
+    ],
+    search: ['name', "array_to_string(tags, ' ')"],
     title: 'name',
   },
   ideas: {

@@ -49,6 +49,7 @@ type Path = keyof typeof ANSWERS
 const BODY_OF: Readonly<Partial<Record<Path, ObjectSchema>>> = {
   'charts/analyse': BODIES.analyse,
   'routes/plan': BODIES.plan,
+  'lines/audit': BODIES.audit,
 }
 const QUERY_OF: Readonly<Partial<Record<Path, ObjectSchema>>> = {
   ...QUERIES,

@@ -47,6 +47,7 @@ const statementsFor = (kind: Kind) => {
 export const STATEMENTS = {
   charts: statementsFor(KINDS.charts),
   routes: statementsFor(KINDS.routes),
+  lines: statementsFor(KINDS.lines),
   ideas: statementsFor(KINDS.ideas),
   settings: statementsFor(KINDS.settings),
 } as const satisfies Readonly<Record<KindName, unknown>>

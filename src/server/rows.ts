@@ -61,7 +61,7 @@ const record = async (
 /** What the database refuses by a named constraint, in the interface's words. */
 const refused = (error: unknown): never => {
   const constraint = (error as { constraint?: string }).constraint
-  if (constraint === 'ideas_chart_fk' || constraint === 'routes_chart_fk')
+  if (constraint !== undefined && /^(ideas|routes|lines)_chart_fk$/.test(constraint))
     throw fieldProblem('chartId', 'There is no chart of that id.', '', ['the id of a chart, or null'])
   throw error
 }

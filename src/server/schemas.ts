@@ -1,8 +1,9 @@
 import Joi, { type ObjectSchema } from 'joi'
 import { readChart, readChord, readOverlay } from '../core/index.ts'
-import { KEPT_OVERRIDES } from './compute-schemas.ts'
+import { KEPT_OVERRIDES, SENT_LINE } from './compute-schemas.ts'
 import { orProblem } from './door.ts'
 import type { KindName } from './kinds.ts'
+import { lineFrom, type SentLine } from './lines.ts'
 import { SORTS, type Sort } from './queries.ts'
 
 type Fields = Record<string, unknown>
@@ -37,6 +38,13 @@ export const ROWS: Readonly<Record<KindName, ObjectSchema<Fields>>> = {
     steps: Joi.array().items(STEP).max(2000).required(),
     rules: Joi.object().unknown().allow(null).default(null),
   }),
+  lines: Joi.object({
+    name: text(200).trim().min(1).required(),
+    chartId: text(60).allow(null).default(null),
+    text: text(100_000).allow(null).default(null),
+    line: SENT_LINE.required(),
+    tags: tags.default([]),
+  }),
   ideas: Joi.object({
     overlay: text(200).required(),
     chord: text(60).required(),
@@ -65,6 +73,10 @@ export const READABLE: Readonly<Record<KindName, (row: Readonly<Fields>) => void
       orProblem(`steps.${i}.overlay`, readOverlay(step.overlay))
       if (step.chord !== undefined) orProblem(`steps.${i}.chord`, readChord(step.chord))
     }
+  },
+  lines: ({ line, text: own }) => {
+    lineFrom(line as SentLine, 'line')
+    if (typeof own === 'string') orProblem('text', readChart(own))
   },
   settings: () => undefined,
 }

@@ -283,3 +283,88 @@ test('a route is kept, changed with its version, exported, removed and brought b
   })
   expect((await api('GET', 'routes?q=ebb&sort=title')).body.items).toHaveLength(1)
 })
+
+const WAKE = 'X:1\nM:4/4\nL:1/8\nK:C\nz F E D _E2 G2 | _A B _d e ^f e _d B | c4 z4 |'
+
+test('a line is taken apart as agreed, however it is sent', async () => {
+  const spec = (await get('openapi.json', {})).body
+  const { schema } = spec.paths['/lines/audit'].post.responses[200].content['application/json']
+  const validate = new Ajv2019({ strict: false, allErrors: true }).compile(schema)
+  const audit = (asked: object) => call(server.address, 'POST', 'lines/audit', { text: '| Cm7 | G7 | Cm7 |', ...asked })
+  const { status, body } = await audit({
+    line: { abc: WAKE },
+    also: { wayHome: 'angular' },
+    route: {
+      steps: [
+        { bar: 1, beat: 1, fade: 10 },
+        { bar: 2, beat: 1, fade: 60, overlay: 'Ab altered' },
+      ],
+    },
+  })
+  expect([status, validate(body) ? [] : validate.errors]).toEqual([200, []])
+  expect(body.notes).toHaveLength(14)
+  expect(body.notes[0]).toEqual({
+    n: 1,
+    bar: 1,
+    beat: 1.5,
+    strong: false,
+    pitch: 65,
+    name: 'F',
+    degree: '11',
+    role: 'extension',
+    fade: 20,
+    job: 'enclosure',
+    planned: 10,
+  })
+  expect(body.notes.map((n: { n: number }) => n.n)).toEqual(Array.from({ length: 14 }, (_, i) => i + 1))
+  expect(body.verdict).toContainEqual({
+    text: 'Notes 1-3 enclose Eb (the b3 of Cm7).',
+    notes: [1, 2, 3, 4],
+    tone: 'good',
+  })
+  expect(body.stretches.at(-1).landing).toMatchObject({
+    how: 'half step up',
+    degree: '1',
+    bar: 3,
+    beat: 1,
+    afterBeats: 0,
+  })
+  expect(body.also.length).toBeGreaterThan(0)
+  const notes = [
+    { at: 0, for: 480, pitch: 60 },
+    { at: 480, for: 480, pitch: 'Eb4' },
+    { at: 960, for: 960, pitch: 'B3' },
+  ]
+  const named = (await audit({ line: { notes } })).body
+  expect(named.notes.map((n: { pitch: number; name: string; degree: string }) => [n.pitch, n.name, n.degree])).toEqual([
+    [60, 'C', '1'],
+    [63, 'Eb', 'b3'],
+    [59, 'B', '7'],
+  ])
+  const made = await call(server.address, 'POST', 'lines', {
+    name: 'Wake',
+    text: '| Cm7 | G7 | Cm7 |',
+    line: { abc: WAKE },
+  })
+  expect([made.status, made.body.version]).toEqual([201, 1])
+  const file = async (as: string) =>
+    (await fetch(`${server.address}api/v1/lines/${made.body.id}/export?as=${as}`)).text()
+  const again = (await audit({ line: { musicxml: await file('musicxml') } })).body
+  expect(again.notes.map((n: { pitch: number }) => n.pitch)).toEqual(body.notes.map((n: { pitch: number }) => n.pitch))
+  expect((await file('midi')).slice(0, 4)).toBe('MThd')
+  expect((await file('csv')).split('\n')[1]).toBe('480,480,65,F,4')
+  const wrong: readonly (readonly [object, string])[] = [
+    [{ line: { notes: [{ at: 0, for: 480, pitch: 'H4' }] } }, 'line.notes.0.pitch'],
+    [{ line: { notes: [] } }, 'line'],
+    [{ line: {} }, 'line'],
+    [{ line: { abc: 'no tune' } }, 'line.abc'],
+    [{ line: { abc: WAKE }, text: '| Hm7 |' }, 'text'],
+  ]
+  for (const [asked, path] of wrong) {
+    const { status: refused, body: said } = await audit(asked)
+    expect([refused, said.errors?.[0].path], JSON.stringify(asked)).toEqual([400, path])
+  }
+  expect(
+    (await call(server.address, 'POST', 'lines', { name: 'x', line: { abc: 'no tune' } })).body.errors[0].path,
+  ).toBe('line.abc')
+})

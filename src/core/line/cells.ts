@@ -2,7 +2,7 @@ import type { MaterialFamily } from '../material/catalogue.ts'
 import { MATERIALS, type Material } from '../material/material.ts'
 import { generatedRoot, type Overlay, placeOn } from '../material/overlay.ts'
 import { holds, membersOf, rotate, sizeOf } from '../pitch/pcset.ts'
-import { type PcSet, type PitchClass, pitchClass } from '../pitch/units.ts'
+import { EMPTY_SET, type PcSet, type PitchClass, pitchClass } from '../pitch/units.ts'
 import { homeOverlay } from '../reading/home.ts'
 import { BITS, RARE } from './bits.ts'
 import { type HeardNote, isChordTone, isParted } from './heard.ts'
@@ -15,10 +15,14 @@ interface Shape {
   readonly set: PcSet
   readonly size: number
   readonly header: number
+  /** The same for a shape in every key. */
+  readonly kind: number
   readonly names: readonly { readonly material: Material; readonly pc: PitchClass }[]
   /** The place of each pitch class in the set's own order, -1 where it is not in it. */
   readonly order: Int8Array
 }
+
+const kindOf = (set: PcSet): number => Math.min(...Array.from({ length: 12 }, (_, n) => rotate(set, n)))
 
 const headerOf = (m: Material): number => BITS.root + BITS.family[m.family] + (RARE[m.name] ?? 0)
 
@@ -36,6 +40,7 @@ const SHAPES: readonly Shape[] = (() => {
     return {
       set,
       size: sizeOf(set),
+      kind: kindOf(set),
       header: headerOf((sorted[0] as (typeof all)[number]).material),
       names: sorted,
       order,
@@ -59,13 +64,23 @@ export interface Cell {
 
 type Relation = 'chord' | 'inside' | 'home' | 'foreign'
 
-const relationAt = (shape: Shape, n: HeardNote): Relation => {
+/** The sets at hand where a note sounds: the chord's own and the home scale. */
+interface AtHand {
+  readonly own: PcSet
+  readonly home: PcSet
+}
+const NOTHING_AT_HAND: AtHand = { own: EMPTY_SET, home: EMPTY_SET }
+
+const atHandAt = (n: HeardNote): AtHand => {
   const place = n.sounding?.place
-  if (!place) return 'foreign'
+  if (!place) return NOTHING_AT_HAND
   const { chord, home } = place
-  const own = rotate(chord.quality.ownSet, chord.root.pc)
+  return { own: rotate(chord.quality.ownSet, chord.root.pc), home: rotate(home.first.set, chord.root.pc) }
+}
+
+const relationOf = (shape: Shape, { own, home }: AtHand): Relation => {
   if (shape.set === own) return 'chord'
-  if (shape.set === rotate(home.first.set, chord.root.pc)) return 'home'
+  if (shape.set === home) return 'home'
   return shape.size >= 3 && holds(own, shape.set) ? 'inside' : 'foreign'
 }
 
@@ -90,6 +105,8 @@ const overlayOf = (shape: Shape, n: HeardNote): Overlay => {
 }
 
 const LONGEST = 32
+/** What the first note of a shape costs beyond going on in it. */
+const WORTH = 3
 const need = (size: number): number => (size >= 5 ? 4 : 3)
 
 /** What one more note costs within a shape; a foreign one may lead into the next. */
@@ -116,6 +133,8 @@ const looseBits = (n: HeardNote, next: HeardNote | undefined): number => {
   return far === 1 ? BITS.outside.half : far === 2 ? BITS.outside.whole : BITS.outside.else
 }
 
+const LOOSE = { shape: null, relation: 'foreign', pair: null, how: 'loose' } as const
+
 interface Best {
   readonly cost: number
   readonly from: number
@@ -125,28 +144,26 @@ interface Best {
   readonly how: 'cell' | 'pair' | 'enclosure' | 'loose' | 'start'
 }
 
-const sameKind = (a: Shape | null, b: Shape): boolean =>
-  a !== null && a.size === b.size && Array.from({ length: 12 }, (_, n) => rotate(a.set, n)).includes(b.set)
-
 const isNewChord = (before: HeardNote, n: HeardNote): boolean =>
   before.sounding?.spot.spot.chord.symbol !== n.sounding?.spot.spot.chord.symbol
 
 /** A chord tone on a strong beat tells a change: a shape foreign to the new chord hardly goes on over it. */
 const changeBits = (shape: Shape, n: HeardNote): number =>
-  n.strong && isChordTone(n) && relationAt(shape, n) === 'foreign' ? BITS.chordChangeTold : BITS.chordChange
+  n.strong && isChordTone(n) && relationOf(shape, atHandAt(n)) === 'foreign' ? BITS.chordChangeTold : BITS.chordChange
 
-/** What it costs to go through notes within one shape, told after each note from which it can end. */
+/** What it costs to go through notes within one shape, told after each note from which it can end; `limits` by place. */
 const through = (
   shape: Shape,
   notes: readonly HeardNote[],
   from: number,
   header: number,
   timeline: Timeline,
+  limits: Float64Array,
   told: (to: number, cost: number) => void,
 ): void => {
   let cost = header
-  let seen = 0
-  let foreign = 0
+  let [seen, different, foreign] = [0, 0, 0]
+  const enough = need(shape.size)
   for (let j = from; j < Math.min(notes.length, from + LONGEST); j++) {
     const [n, before] = [notes[j] as HeardNote, j > from ? (notes[j - 1] as HeardNote) : null]
     if (before && isParted(before, n, timeline)) return
@@ -154,11 +171,15 @@ const through = (
     const bits = noteBits(shape, before, n, notes[j + 1])
     cost += bits
     const at = shape.order[pitchClass(n.pitch)] ?? -1
-    if (at >= 0) seen |= 1 << at
-    else if (bits === BITS.foreign && ++foreign > 1) return
+    if (at >= 0) {
+      if (((seen >> at) & 1) === 0) different++
+      seen |= 1 << at
+    }
+    if (at < 0 && bits === BITS.foreign && ++foreign > 1) return
     // A foreign note ends no cell, and no explanation may cost more than notes by themselves.
     if (cost > header + BITS.outside.else * (j - from + 1)) return
-    if (at >= 0 && sizeOf(seen as PcSet) >= need(shape.size)) told(j, cost)
+    if (cost > (limits[j + 1] as number) + shape.header) return
+    if (at >= 0 && different >= enough) told(j, cost)
   }
 }
 
@@ -174,9 +195,15 @@ export const cellsIn = (
   const start: Best = { cost: 0, from: -1, shape: null, relation: 'foreign', pair: null, how: 'start' }
   const best: (Best | undefined)[] = [start]
   const runs = pairRunsFrom(notes, timeline)
+  const limits = new Float64Array(notes.length + 1)
   const offer = (end: number, b: Best): void => {
     const known = best[end]
     if (!known || b.cost < known.cost - 1e-9) best[end] = b
+  }
+  for (const [i, n] of notes.entries()) {
+    const before = best[i] as Best
+    const cost = before.cost + looseBits(n, notes[i + 1])
+    best[i + 1] = { ...LOOSE, cost, from: i }
   }
   for (const [i, n] of notes.entries()) {
     const here = best[i] as Best
@@ -199,12 +226,16 @@ export const cellsIn = (
       const cost = here.cost + BITS.pair.header + BITS.pair.group * groups
       offer(end, { cost, from: i, shape: null, relation: 'foreign', pair: run.pair, how: 'pair' })
     }
+    const atHand = atHandAt(n)
+    // Whoever stands somewhere more cheaply can still enter the same shape there.
+    for (let j = i + 1; j <= Math.min(notes.length, i + LONGEST); j++)
+      limits[j] = (best[j]?.cost ?? Infinity) - here.cost + WORTH
     for (const shape of HOLDING[pitchClass(n.pitch)] ?? []) {
-      const relation = relationAt(shape, n)
+      const relation = relationOf(shape, atHand)
       const plain = relation === 'foreign' ? shape.header : HEADERS[relation]
-      const again = sameKind(here.shape, shape)
+      const again = here.shape?.kind === shape.kind
       const header = again ? Math.min(plain, plain * BITS.again.share + BITS.again.more) : plain
-      through(shape, notes, i, header, timeline, (to, cost) => {
+      through(shape, notes, i, header, timeline, limits, (to, cost) => {
         const more = again ? BITS.again.note * (to - i + 1) : 0
         offer(to + 1, { cost: here.cost + cost + more, from: i, shape, relation, pair: null, how: 'cell' })
       })
@@ -244,13 +275,22 @@ export const otherShapes = (
   timeline: Timeline,
 ): readonly { readonly overlay: Overlay; readonly bits: number }[] => {
   const n = notes[from] as HeardNote
+  const noLimits = new Float64Array(notes.length + 1).fill(Infinity)
   return (HOLDING[pitchClass(n.pitch)] ?? [])
     .flatMap((shape) => {
-      const relation = relationAt(shape, n)
+      const relation = relationOf(shape, atHandAt(n))
       let bits: number | null = null
-      through(shape, notes, from, relation === 'foreign' ? shape.header : HEADERS[relation], timeline, (end, cost) => {
-        if (end === to) bits = cost
-      })
+      through(
+        shape,
+        notes,
+        from,
+        relation === 'foreign' ? shape.header : HEADERS[relation],
+        timeline,
+        noLimits,
+        (end, cost) => {
+          if (end === to) bits = cost
+        },
+      )
       return bits === null ? [] : [{ shape, bits: bits as number }]
     })
     .sort((a, b) => a.bits - b.bits)

@@ -1,23 +1,16 @@
-import { type KeptStep, readChart } from '../../../../../core/index.ts'
+import type { KeptStep } from '../../../../../core/index.ts'
 import { ROUTE_FORMATS, writeRoute } from '../../../../../formats/routes.ts'
+import { chartOfRow } from '../../../../../server/charts-of-rows.ts'
 import { QUERIES } from '../../../../../server/compute-schemas.ts'
 import { download, endpoint, notAllowed, readQuery } from '../../../../../server/door.ts'
 import { fieldProblem } from '../../../../../server/problems.ts'
 import { getRow } from '../../../../../server/rows.ts'
 import { store } from '../../../../../server/store.ts'
 
-/** The chart a route lies over; null where it has none or it was deleted. */
-const chartOf = async (id: unknown) => {
-  if (typeof id !== 'string') return null
-  const row = await getRow(await store(), 'charts', id).catch(() => null)
-  const read = row && readChart(String(row.text))
-  return read?.ok ? { ...read.value, title: String(row?.title) } : null
-}
-
 export const GET = endpoint(async ({ url, params }) => {
   const { as } = readQuery(url, QUERIES.exportRoute)
   const row = await getRow(await store(), 'routes', params.id ?? '')
-  const chart = await chartOf(row.chartId)
+  const chart = await chartOfRow(row)
   if (as === 'musicxml' && !chart)
     throw fieldProblem('as', 'The chart of this route is gone, so there is no score to write it above.', as, [
       'text',

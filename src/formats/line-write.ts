@@ -1,0 +1,198 @@
+import { stringify } from 'csv-stringify/sync'
+import { type MidiEvent, writeMidi } from 'midi-file'
+import {
+  barTicks,
+  type Chart,
+  type Line,
+  type LineNote,
+  type Note,
+  pitchClass,
+  pitchOn,
+  plainNote,
+  TICKS_PER_QUARTER,
+  ticks,
+} from '../core/index.ts'
+import { fractionText } from './abc.ts'
+import { writeMusicXml } from './write-musicxml.ts'
+
+/** The formats a line is written in: each with its file extension and media type. */
+export const LINE_FORMATS = {
+  musicxml: { extension: 'musicxml', type: 'application/vnd.recordare.musicxml+xml; charset=utf-8' },
+  midi: { extension: 'mid', type: 'audio/midi' },
+  abc: { extension: 'abc', type: 'text/vnd.abc; charset=utf-8' },
+  csv: { extension: 'csv', type: 'text/csv; charset=utf-8' },
+} as const
+export type LineFormat = keyof typeof LINE_FORMATS
+
+const spelling = (n: LineNote): Note => n.note ?? plainNote(pitchClass(n.pitch))
+/** A note in its octave, by its spelling: the octave whose pitch it has. */
+const placed = (n: LineNote) => {
+  const note = spelling(n)
+  const octave = [-2, -1, 0, 1].map((o) => Math.floor(n.pitch / 12) + o).find((o) => pitchOn(note, o).pitch === n.pitch)
+  return octave === undefined
+    ? pitchOn(plainNote(pitchClass(n.pitch)), Math.floor(n.pitch / 12) - 1)
+    : pitchOn(note, octave)
+}
+
+/** A piece of a note or rest within one bar. */
+export interface Piece {
+  readonly at: number
+  readonly for: number
+  readonly note: ReturnType<typeof placed> | null
+  /** Whether it goes on into the next piece, and from the one before. */
+  readonly ties: boolean
+  readonly tied: boolean
+}
+
+/** A line cut at the bar lines, rests filled in; as many bars as it needs, at least the chart's. */
+export const barsOfLine = (line: Line, bar: number, atLeast: number): readonly (readonly Piece[])[] => {
+  const end = Math.max(0, ...line.map((n) => n.at + n.for))
+  const count = Math.max(atLeast, Math.ceil(end / bar))
+  return Array.from({ length: count }, (_, i) => {
+    const [from, to] = [i * bar, (i + 1) * bar]
+    const pieces: Piece[] = []
+    let at = from
+    const rest = (until: number): void => {
+      if (until > at) pieces.push({ at: at - from, for: until - at, note: null, ties: false, tied: false })
+      at = Math.max(at, until)
+    }
+    for (const [k, n] of line.entries()) {
+      const stop = Math.min(n.at + n.for, line[k + 1]?.at ?? Infinity)
+      if (stop <= from || n.at >= to) continue
+      rest(Math.max(n.at, from))
+      const until = Math.min(stop, to)
+      pieces.push({ at: at - from, for: until - at, note: placed(n), ties: stop > to, tied: n.at < from })
+      at = until
+    }
+    rest(to)
+    return pieces
+  })
+}
+
+const SIGN: Readonly<Record<number, string>> = { [-2]: '__', [-1]: '_', 0: '=', 1: '^', 2: '^^' }
+const EIGHTH = TICKS_PER_QUARTER / 2
+
+const abcNote = ({ note, ties }: Piece, length: number): string => {
+  if (!note) return `z${fractionText(length, EIGHTH)}`
+  const { letter, alter } = note.note
+  const name = 'CDEFGAB'.charAt(letter)
+  const octave =
+    note.octave >= 5 ? name.toLowerCase() + "'".repeat(note.octave - 5) : name + ','.repeat(4 - note.octave)
+  return `${SIGN[alter]}${octave}${fractionText(length, EIGHTH)}${ties ? '-' : ''}`
+}
+
+const THIRDS = 3
+/** A bar's notes; three alike that share the time of two are a triplet. */
+const abcBar = (pieces: readonly Piece[]): string => {
+  const words: string[] = []
+  for (let i = 0; i < pieces.length; i++) {
+    const group = pieces.slice(i, i + THIRDS)
+    const first = group[0] as Piece
+    const triplet =
+      group.length === THIRDS &&
+      group.every((p) => p.for === first.for) &&
+      first.for % 60 !== 0 &&
+      (first.for * THIRDS) % 120 === 0
+    if (triplet) {
+      words.push(`(3${group.map((p) => abcNote(p, (p.for * THIRDS) / 2)).join('')}`)
+      i += THIRDS - 1
+    } else words.push(abcNote(first, first.for))
+  }
+  return words.join(' ')
+}
+
+const writeAbcLine = (name: string, line: Line, chart: Chart): string => {
+  const { metre, tempo } = chart
+  const bars = barsOfLine(line, barTicks(metre), chart.bars.length)
+  const text = bars.map((pieces, i) => {
+    const chords = (chart.bars[i]?.spots ?? []).map((s) => ({ at: s.at, text: `"${s.chord.symbol}"` }))
+    const [first, ...later] = chords
+    const cut = later.reduce<readonly Piece[]>((all, c) => all.flatMap((p) => split(p, c.at)), pieces)
+    const groups = [first, ...later].map((c, k) => {
+      const until = later[k]?.at ?? Infinity
+      return `${c?.text ?? ''}${abcBar(cut.filter((p) => p.at >= (c?.at ?? 0) && p.at < until))}`
+    })
+    return groups.join(' ')
+  })
+  const head = ['X:1', `T:${name}`, `M:${metre.beats}/${metre.unit}`, 'L:1/8', `Q:1/${metre.unit}=${tempo}`, 'K:C']
+  return `${[...head, ...text.map((bar) => `${bar} |`)].join('\n')}\n`
+}
+
+/** A piece cut in two where a chord begins within it. */
+const split = (p: Piece, at: number): readonly Piece[] =>
+  at <= p.at || at >= p.at + p.for
+    ? [p]
+    : [
+        { ...p, for: at - p.at, ties: p.note !== null },
+        { ...p, at, for: p.at + p.for - at, tied: p.note !== null },
+      ]
+
+const VELOCITY = 80
+
+const writeMidiLine = (name: string, line: Line, chart: Chart): Uint8Array => {
+  const { beats, unit } = chart.metre
+  const moments = line.flatMap((n, i) => {
+    const off = Math.min(n.at + n.for, line[i + 1]?.at ?? Infinity)
+    return [
+      { at: n.at, event: { type: 'noteOn', channel: 0, noteNumber: n.pitch, velocity: VELOCITY } },
+      { at: ticks(off), event: { type: 'noteOff', channel: 0, noteNumber: n.pitch, velocity: 0 } },
+    ] as const
+  })
+  const sorted = [...moments].sort((a, b) => a.at - b.at || (a.event.type === 'noteOff' ? -1 : 1))
+  let last = 0
+  const events = sorted.map(({ at, event }): MidiEvent => {
+    const deltaTime = at - last
+    last = at
+    return { ...event, deltaTime }
+  })
+  const perBeat = Math.round((60_000_000 / chart.tempo) * (unit / 4))
+  const head: MidiEvent[] = [
+    { deltaTime: 0, meta: true, type: 'trackName', text: name },
+    { deltaTime: 0, meta: true, type: 'setTempo', microsecondsPerBeat: perBeat },
+    {
+      deltaTime: 0,
+      meta: true,
+      type: 'timeSignature',
+      numerator: beats,
+      denominator: unit,
+      metronome: 24,
+      thirtyseconds: 8,
+    },
+  ]
+  const end: MidiEvent = { deltaTime: 0, meta: true, type: 'endOfTrack' }
+  const header = { format: 0, numTracks: 1, ticksPerBeat: TICKS_PER_QUARTER } as const
+  return Uint8Array.from(writeMidi({ header, tracks: [[...head, ...events, end]] }))
+}
+
+/** A line over its chart as a file. */
+export const writeLine = (name: string, line: Line, chart: Chart, format: LineFormat): string | Uint8Array => {
+  switch (format) {
+    case 'csv':
+      return stringify(
+        line.map((n) => ({
+          at: n.at,
+          for: n.for,
+          pitch: n.pitch,
+          name: placed(n).note.name,
+          octave: placed(n).octave,
+        })),
+        { header: true, columns: ['at', 'for', 'pitch', 'name', 'octave'] },
+      )
+    case 'abc':
+      return writeAbcLine(name, line, chart)
+    case 'midi':
+      return writeMidiLine(name, line, chart)
+    case 'musicxml': {
+      const bars = barsOfLine(line, barTicks(chart.metre), chart.bars.length)
+      const written = bars.map((_, i) => {
+        const { section = null, spots = [] } = chart.bars[i] ?? {}
+        return { section, spots, opens: false, closes: false, endings: [], text: { at: 0, end: 0 } }
+      })
+      return writeMusicXml(
+        { ...chart, title: name, written },
+        () => [],
+        (i) => bars[i] ?? [],
+      )
+    }
+  }
+}

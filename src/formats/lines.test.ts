@@ -1,0 +1,121 @@
+import fc from 'fast-check'
+import { parseMidi } from 'midi-file'
+import { describe, expect, it } from 'vitest'
+import { type Line, lineOf, midi, readChart, ticks } from '../core/index.ts'
+import { readAbcLine, readMusicXmlLine } from './line-read.ts'
+import { writeLine } from './line-write.ts'
+import { readMusicXml } from './read-musicxml.ts'
+
+const chartOf = (text: string) => {
+  const read = readChart(text)
+  if (!read.ok) throw new Error(text)
+  return read.value
+}
+const CHART = chartOf('tempo = 90\n| Dm7 G7 | Cmaj7 | A7alt |')
+const WALTZ = chartOf('metre = 3/4\n| Em7 | A7 |')
+const sounds = (line: Line) => line.map((n) => [n.at, n.for, n.pitch])
+
+/** Notes one after another on a grid of sixteenths, or three to an eighth's pair; overlaps are none. */
+const lines = fc
+  .array(
+    fc.record({
+      rest: fc.constantFrom(0, 0, 240, 480),
+      for: fc.constantFrom(240, 480, 720, 960, 1920, 'triplet'),
+      pitch: fc.integer({ min: 36, max: 96 }),
+    }),
+    { minLength: 1, maxLength: 24 },
+  )
+  .map((all) => {
+    let at = 0
+    return lineOf(
+      all.flatMap((n) => {
+        const from = n.for === 'triplet' ? Math.ceil((at + n.rest) / 960) * 960 : at + n.rest
+        const each = n.for === 'triplet' ? [320, 320, 320] : [n.for as number]
+        at = from + each.reduce((a, b) => a + b, 0)
+        return each.map((d, i) => ({ at: ticks(from + i * 320), for: ticks(d), pitch: midi(n.pitch + i) }))
+      }),
+    )
+  })
+
+describe('a line through a file', () => {
+  it('keeps pitch and rhythm through MusicXML and ABC, whatever bar lines it crosses; chords stay', () => {
+    fc.assert(
+      fc.property(lines, fc.constantFrom(CHART, WALTZ), (line, chart) => {
+        const xml = String(writeLine('Wake', line, chart, 'musicxml'))
+        const back = readMusicXmlLine(xml)
+        expect(back.ok && sounds(back.value.line)).toEqual(sounds(line))
+        const abc = String(writeLine('Wake', line, chart, 'abc'))
+        const again = readAbcLine(abc)
+        expect(again.ok && sounds(again.value.line)).toEqual(sounds(line))
+        const chords = readMusicXml(xml)
+        expect(
+          chords.ok &&
+            chords.value.chart.bars.slice(0, chart.bars.length).map((b) => b.spots.map((s) => s.chord.symbol)),
+        ).toEqual(chart.bars.map((b) => b.spots.map((s) => s.chord.symbol)))
+      }),
+      { numRuns: 150, seed: 3 },
+    )
+  })
+  it('is a MIDI file with its tempo and its notes where they are', () => {
+    const line = lineOf([
+      { at: ticks(480), for: ticks(480), pitch: midi(62) },
+      { at: ticks(960), for: ticks(320), pitch: midi(65) },
+    ])
+    const { header, tracks } = parseMidi(writeLine('Wake', line, CHART, 'midi') as Uint8Array)
+    expect(header).toMatchObject({ format: 0, ticksPerBeat: 960 })
+    let at = 0
+    const notes = (tracks[0] ?? []).flatMap((e) => {
+      at += e.deltaTime
+      return e.type === 'noteOn' || e.type === 'noteOff' ? [[e.type, at, e.noteNumber]] : []
+    })
+    expect(notes).toEqual([
+      ['noteOn', 480, 62],
+      ['noteOff', 960, 62],
+      ['noteOn', 960, 65],
+      ['noteOff', 1280, 65],
+    ])
+    expect(tracks[0]).toContainEqual(expect.objectContaining({ type: 'setTempo', microsecondsPerBeat: 666667 }))
+  })
+  it('is a table with its spelled names', () => {
+    const line = lineOf([{ at: ticks(0), for: ticks(480), pitch: midi(70) }])
+    expect(writeLine('Wake', line, CHART, 'csv')).toBe('at,for,pitch,name,octave\n0,480,70,Bb,4\n')
+  })
+  it('from elsewhere is read in concert pitch, ties joined, its top note and main voice; what is left out is said', () => {
+    const xml = `<score-partwise><part id="P1"><measure number="1">
+      <attributes><divisions>2</divisions><transpose><diatonic>-1</diatonic><chromatic>-2</chromatic></transpose></attributes>
+      <note><grace/><pitch><step>C</step><octave>5</octave></pitch><voice>1</voice></note>
+      <note><pitch><step>D</step><octave>5</octave></pitch><duration>2</duration><tie type="start"/><voice>1</voice></note>
+      <note><pitch><step>D</step><octave>5</octave></pitch><duration>1</duration><tie type="stop"/><voice>1</voice></note>
+      <note><chord/><pitch><step>A</step><octave>4</octave></pitch><duration>1</duration><voice>1</voice></note>
+      <note><pitch><step>E</step><octave>5</octave></pitch><duration>1</duration><voice>1</voice></note>
+      <backup><duration>4</duration></backup>
+      <note><pitch><step>G</step><octave>3</octave></pitch><duration>4</duration><voice>2</voice></note>
+    </measure></part></score-partwise>`
+    const read = readMusicXmlLine(xml)
+    expect(read.ok && sounds(read.value.line)).toEqual([
+      [0, 1440, 72],
+      [1440, 480, 74],
+    ])
+    expect(read.ok && read.value.leftOut.map((l) => l.what)).toEqual(['1 grace notes'])
+  })
+  it.each(['', 'X:1', '<a>', '<!DOCTYPE x [<!ENTITY y "z">]><score-partwise/>', 'K:C\n|'])(
+    '%j is refused, not thrown at',
+    (text) => {
+      expect(readAbcLine(text).ok).toBe(false)
+      expect(readMusicXmlLine(text).ok).toBe(false)
+    },
+  )
+  it('any text at all is read or refused', () => {
+    fc.assert(
+      fc.property(fc.string(), fc.nat(40), (junk, at) => {
+        const abc = 'X:1\nM:4/4\nL:1/8\nK:Bb\n"Cm7"C2 EG (3ABc z2|'
+        readAbcLine(abc.slice(0, at) + junk + abc.slice(at))
+        const xml = String(
+          writeLine('x', lineOf([{ at: ticks(0), for: ticks(480), pitch: midi(60) }]), WALTZ, 'musicxml'),
+        )
+        readMusicXmlLine(xml.slice(0, at * 20) + junk + xml.slice(at * 20))
+      }),
+      { numRuns: 300 },
+    )
+  })
+})

@@ -1,0 +1,73 @@
+import { XMLParser } from 'fast-xml-parser'
+import { chordInterval, ok, type Result } from '../core/index.ts'
+import { type Refusal, refuse } from './assemble.ts'
+
+/** An element in document order. */
+export type Node = Readonly<Record<string, unknown>>
+const ATTRIBUTES = ':@'
+
+const parser = new XMLParser({
+  preserveOrder: true,
+  ignoreAttributes: false,
+  attributeNamePrefix: '',
+  parseTagValue: false,
+  parseAttributeValue: false,
+  processEntities: true,
+  htmlEntities: false,
+})
+
+export const nameOf = (node: Node): string => Object.keys(node).find((k) => k !== ATTRIBUTES) ?? ''
+export const inside = (node: Node | undefined): readonly Node[] => {
+  const found = node?.[nameOf(node)]
+  return Array.isArray(found) ? (found as readonly Node[]) : []
+}
+export const all = (node: Node | undefined, name: string): readonly Node[] =>
+  inside(node).filter((n) => nameOf(n) === name)
+export const one = (node: Node | undefined, ...path: readonly string[]): Node | undefined =>
+  path.reduce<Node | undefined>((at, name) => at && all(at, name)[0], node)
+export const text = (node: Node | undefined, ...path: readonly string[]): string => {
+  const [first] = inside(one(node, ...path))
+  return first && '#text' in first ? String(first['#text']).trim() : ''
+}
+export const attribute = (node: Node | undefined, name: string): string | null => {
+  const attributes = node?.[ATTRIBUTES] as Readonly<Record<string, string>> | undefined
+  return attributes?.[name] ?? null
+}
+export const number = (found: string, otherwise = 0): number => {
+  const n = Number(found)
+  return found !== '' && Number.isFinite(n) ? n : otherwise
+}
+
+/** A plain document: external document types are passed over, and nothing may be declared inside one. */
+const withoutDoctype = (source: string): string | null => {
+  const doctype = /<!DOCTYPE[^>[]*(\[)?/i.exec(source)
+  if (doctype?.[1] !== undefined || /<!ENTITY/i.test(source)) return null
+  return source.replace(/<!DOCTYPE[^>]*>/i, '')
+}
+
+/** A MusicXML score ordered by parts, with its plain text; or why it is none. */
+export const scoreIn = (source: string): Result<{ readonly root: Node; readonly plain: string }, Refusal> => {
+  const plain = withoutDoctype(source)
+  if (plain === null)
+    return refuse('The file declares entities or a document type of its own; such files are not read.')
+  let document: readonly Node[]
+  try {
+    document = parser.parse(plain, true) as readonly Node[]
+  } catch (error) {
+    return refuse(`The file is no well-formed XML: ${error instanceof Error ? error.message : ''}`)
+  }
+  const root = document.find((n) => nameOf(n) === 'score-partwise')
+  if (root) return ok({ root, plain })
+  const timewise = document.some((n) => nameOf(n) === 'score-timewise')
+  return refuse(timewise ? 'The score is ordered by time; save it by parts.' : 'This is no MusicXML score.')
+}
+
+/** How far a part sounds from what is written: 0 for one that does not transpose. */
+export const shiftOf = (part: Node): { readonly letters: number; readonly semitones: number } => {
+  const transpose = all(part, 'measure')
+    .flatMap((m) => all(m, 'attributes').map((a) => one(a, 'transpose')))
+    .find((t) => t !== undefined)
+  const semitones = number(text(transpose, 'chromatic'))
+  const letters = text(transpose, 'diatonic')
+  return { semitones, letters: letters === '' ? chordInterval(semitones).letters : number(letters) }
+}
