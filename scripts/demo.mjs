@@ -55,7 +55,7 @@ const loadRows = async (kind, chartIds) => {
 
 if (existsSync(mark) && readFileSync(mark, 'utf8').trim() === 'new') {
   const chartIds = await loadCharts()
-  for (const kind of ['ideas', 'routes']) await loadRows(kind, chartIds)
+  for (const kind of ['ideas', 'routes', 'lines']) await loadRows(kind, chartIds)
   writeFileSync(mark, 'loaded\n')
 }
 console.log(address)

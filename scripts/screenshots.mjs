@@ -26,6 +26,7 @@ const SHOTS = [
   at('route', `route?bar=13&beat=1&plan=${ROUTE}`),
   at('route-seam-club', `route?bar=13&beat=1&panel=seam&plan=${ROUTE}`, 'dark'),
   at('route-360', `route?bar=13&beat=1&plan=${ROUTE}`, 'light', 360, 1500),
+  at('line', 'line?note=9'),
   at('stand-club', 'stand?bar=13&beat=1&over=G+dorian', 'dark'),
   at('setup', 'set-up'),
 ]

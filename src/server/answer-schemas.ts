@@ -203,6 +203,8 @@ const AUDIT = {
     strong: flag,
     pitch: whole,
     name,
+    at: whole,
+    for: whole,
     degree: maybe(Joi.string()),
     role: maybe(Joi.string().valid(...ROLES)),
     fade: Joi.number().min(0).max(100).required(),

@@ -97,7 +97,16 @@ export const auditAnswer = (asked: AuditAsked) => {
   if (audit.notes.length === 0) throw fieldProblem('line', 'The line has no notes.', '', ['at least one note'])
   return {
     notes: audit.notes.map((n, i) => ({
-      ...{ n: numbered(i), bar: n.bar, beat: n.beat, strong: n.strong, pitch: n.pitch, name: n.name.name },
+      ...{
+        n: numbered(i),
+        bar: n.bar,
+        beat: n.beat,
+        strong: n.strong,
+        pitch: n.pitch,
+        name: n.name.name,
+        at: n.at,
+        for: n.for,
+      },
       ...{ degree: n.degree, role: n.role, fade: n.fade, job: audit.jobs[i] ?? '' },
       ...(asked.route ? { planned: plannedAt(asked.route, n.bar, n.beat) } : {}),
     })),

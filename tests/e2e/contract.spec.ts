@@ -310,6 +310,8 @@ test('a line is taken apart as agreed, however it is sent', async () => {
     strong: false,
     pitch: 65,
     name: 'F',
+    at: 480,
+    for: 480,
     degree: '11',
     role: 'extension',
     fade: 20,
@@ -323,10 +325,10 @@ test('a line is taken apart as agreed, however it is sent', async () => {
     tone: 'good',
   })
   expect(body.stretches.at(-1).landing).toMatchObject({
-    how: 'half step up',
-    degree: '1',
-    bar: 3,
-    beat: 1,
+    how: 'whole step down',
+    degree: '3',
+    bar: 2,
+    beat: 4.5,
     afterBeats: 0,
   })
   expect(body.also.length).toBeGreaterThan(0)

@@ -10,6 +10,8 @@ const fill = async (address: string): Promise<void> => {
   const chart = await call(address, 'POST', 'charts', { title: 'Fenders', text: TEXT })
   const idea = { overlay: 'E minor pentatonic', chord: 'Eb7', next: 'Abmaj7', chartId: chart.body.id, bar: 3, beat: 3 }
   await call(address, 'POST', 'ideas', idea)
+  const abc = 'X:1\nM:4/4\nL:1/8\nK:C\n_A c _e f g f _e c | A _B _d e _g4 |'
+  await call(address, 'POST', 'lines', { name: 'Bumper', chartId: chart.body.id, line: { abc } })
 }
 
 const server = serverOfFile(fill)
@@ -29,7 +31,7 @@ for (const look of ['light', 'dark'] as const)
       const own = emptyData()
       const fresh = await startServer(own)
       const said = complaints(page)
-      for (const view of ['desk', 'charts', 'pairs', 'symmetry', 'route', 'stand', 'set-up']) {
+      for (const view of ['desk', 'charts', 'pairs', 'symmetry', 'route', 'line', 'stand', 'set-up']) {
         await open(page, `${fresh.address}${view}`)
         await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
         expect(await findings(page), `${view}, empty`).toEqual([])
@@ -101,6 +103,11 @@ for (const look of ['light', 'dark'] as const)
       await page.getByRole('button', { name: 'Print', exact: true }).click()
       await expect(page.locator('.paper').getByRole('listitem')).toHaveCount(5)
       await seen('print')
+      await open(page, `${server.address}line`)
+      await expect(page.getByRole('group', { name: 'Line' })).toBeVisible()
+      await seen('line')
+      await page.getByRole('button', { name: 'Bring a line' }).click()
+      await seen('bring a line')
       const plan = encodeURIComponent('{"motion":"+1","scope":"throughout","fadeMax":3}')
       await open(page, `${server.address}route?plan=${plan}`)
       await expect(page.getByRole('alert')).toContainText('No route keeps to all of this')
@@ -186,6 +193,7 @@ const PLACES = [
   'stand?bar=3&beat=3&over=Ab+altered',
   'set-up',
   ...['step', 'rules', 'recipes', 'seam', 'kept'].map((p) => `route?bar=3&beat=1&panel=${p}`),
+  'line?note=10',
 ]
 
 for (const width of [360, 768, 1280])

@@ -163,3 +163,20 @@ describe('any line over any of these charts', () => {
     )
   })
 })
+
+describe('a stretch away from home', () => {
+  it('goes on through tones that both keys share, and is named as the slip it is', () => {
+    const a = auditSaid(
+      '| Dm7 | % | % |',
+      'D4 F4 E4 G4 F4 A4 G4 E4 Eb4 F4 Gb4 Ab4 Bb4 Ab4 Gb4 F4 Eb4 Gb4 Bb4 Db5 Bb4 Ab4 Gb4 Eb4',
+    )
+    expect(a.stretches).toMatchObject([{ from: 8, to: 23, landing: null }])
+    expect(cells(a).at(-1)).toEqual([9, 24, 'Eb minor pentatonic'])
+    expect(heard(a)).toContainEqual([9, 24, 'side-slip +1'])
+  })
+  it('of a dominant lands by the half step its altered notes have', () => {
+    const a = auditSaid('| Dm7 | G7alt | Cmaj7 |', 'A4 F4 D4 C4 E4 G4 F4 D4 Db4 Eb4 F4 Ab4 Bb4 F4 Ab4 Eb4 E4:4')
+    expect(landing(a)).toEqual(['half step up', '3', 3, 1, 0])
+    expect(faults(a)).toEqual([])
+  })
+})

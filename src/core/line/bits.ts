@@ -18,6 +18,7 @@ export const BITS = {
   ownChord: 1.5,
   insideChord: 2.5,
   home: 2,
+  slip: 4,
   /** Of the same figure again: this share of its header, and more for each note. */
   again: { share: 0.6, more: 1, note: 0.3 },
   /** A note of an m-note cell takes log2 m, unless it is the next one in order or the same again. */
@@ -67,7 +68,7 @@ export const RARE: Readonly<Record<string, number>> = {
   phrygian: 0.5,
   locrian: 0.5,
   aeolian: 0.3,
-  'mixolydian without 3': 1.5,
+  'mixolydian without 3': 3,
   'altered bb7': 2,
   'lydian augmented #2': 2,
   'locrian bb7': 2,

@@ -3,6 +3,7 @@ import { MATERIALS, type Material } from '../material/material.ts'
 import { generatedRoot, type Overlay, placeOn } from '../material/overlay.ts'
 import { holds, membersOf, rotate, sizeOf } from '../pitch/pcset.ts'
 import { EMPTY_SET, type PcSet, type PitchClass, pitchClass } from '../pitch/units.ts'
+import { PREFERRED_PENTATONIC } from '../reading/candidates.ts'
 import { homeOverlay } from '../reading/home.ts'
 import { BITS, RARE } from './bits.ts'
 import { type HeardNote, isChordTone, isParted } from './heard.ts'
@@ -62,13 +63,15 @@ export interface Cell {
   readonly bits: number
 }
 
-type Relation = 'chord' | 'inside' | 'home' | 'foreign'
+type Relation = 'chord' | 'inside' | 'home' | 'slip' | 'foreign'
 
 /** The sets at hand where a note sounds: the chord's own and the home scale. */
 interface AtHand {
   readonly own: PcSet
   readonly home: PcSet
 }
+/** By how much a home scale is slipped. */
+const SLIPS = [1, -1] as const
 const NOTHING_AT_HAND: AtHand = { own: EMPTY_SET, home: EMPTY_SET }
 
 const atHandAt = (n: HeardNote): AtHand => {
@@ -81,26 +84,30 @@ const atHandAt = (n: HeardNote): AtHand => {
 const relationOf = (shape: Shape, { own, home }: AtHand): Relation => {
   if (shape.set === own) return 'chord'
   if (shape.set === home) return 'home'
-  return shape.size >= 3 && holds(own, shape.set) ? 'inside' : 'foreign'
+  if (shape.size >= 3 && holds(own, shape.set)) return 'inside'
+  return home !== EMPTY_SET && SLIPS.some((by) => shape.set === rotate(home, by)) ? 'slip' : 'foreign'
 }
 
 const HEADERS: Readonly<Record<Exclude<Relation, 'foreign'>, number>> = {
   chord: BITS.ownChord,
   inside: BITS.insideChord,
   home: BITS.home,
+  slip: BITS.slip,
 }
 
-/** The name a shape goes by: the home scale's own, a mode on the chord's root, else its likeliest next above that root. */
+/** The name a shape goes by: the home scale's own, the home scale slipped, a mode on the chord's root, else its likeliest next above that root. */
 const overlayOf = (shape: Shape, n: HeardNote): Overlay => {
   const place = n.sounding?.place
   const root = place?.chord.root.pc
   const home = place?.home.first
   const atHome = home && shape.names.find((x) => x.material === home.material && x.pc === home.root.pc)
+  const slip = home && shape.names.find((x) => x.material === home.material)
   const own = shape.names.find((x) => x.pc === root && x.material.family === 'mode')
-  const likeliest = (shape.names[0] as (typeof shape.names)[number]).material
+  const minor = shape.names.find((x) => x.material.name === PREFERRED_PENTATONIC['as minor'])
+  const likeliest = (minor ?? (shape.names[0] as (typeof shape.names)[number])).material
   const up = (pc: number): number => (pc - (root ?? 0) + 12) % 12
   const [nearest] = shape.names.filter((x) => x.material === likeliest).sort((a, b) => up(a.pc) - up(b.pc))
-  const { material, pc } = atHome ?? own ?? (nearest as (typeof shape.names)[number])
+  const { material, pc } = atHome ?? slip ?? own ?? (nearest as (typeof shape.names)[number])
   return placeOn(generatedRoot(pc, home ? homeOverlay(home).notes : [], material), material)
 }
 
@@ -147,9 +154,11 @@ interface Best {
 const isNewChord = (before: HeardNote, n: HeardNote): boolean =>
   before.sounding?.spot.spot.chord.symbol !== n.sounding?.spot.spot.chord.symbol
 
+const FOREIGN: ReadonlySet<Relation> = new Set(['foreign', 'slip'])
+
 /** A chord tone on a strong beat tells a change: a shape foreign to the new chord hardly goes on over it. */
 const changeBits = (shape: Shape, n: HeardNote): number =>
-  n.strong && isChordTone(n) && relationOf(shape, atHandAt(n)) === 'foreign' ? BITS.chordChangeTold : BITS.chordChange
+  n.strong && isChordTone(n) && FOREIGN.has(relationOf(shape, atHandAt(n))) ? BITS.chordChangeTold : BITS.chordChange
 
 /** What it costs to go through notes within one shape, told after each note from which it can end; `limits` by place. */
 const through = (
@@ -255,7 +264,7 @@ const cellsFrom = (best: readonly (Best | undefined)[], notes: readonly HeardNot
       b.how === 'cell' && b.shape
         ? b.relation === 'home'
           ? 'home'
-          : b.relation === 'foreign'
+          : FOREIGN.has(b.relation)
             ? ((overlay?.material?.family ?? 'mode') as MaterialFamily)
             : 'chord'
         : b.how === 'enclosure' || b.how === 'pair'

@@ -1,4 +1,3 @@
-import { pitchClass } from '../pitch/units.ts'
 import { type HeardNote, isChordTone, isParted, isToneOf, stepTo } from './heard.ts'
 import { endOf } from './line.ts'
 import { soundingAt, type Timeline } from './timeline.ts'
@@ -138,7 +137,3 @@ export const melodicJobs = (
   const targets = new Set(figures.map((f) => f.to))
   return jobs.map((job, i) => job ?? (targets.has(i) ? { kind: 'target', of: i } : null))
 }
-
-/** The pitch classes of some notes. */
-export const pitchClassesOf = (notes: readonly HeardNote[]): ReadonlySet<number> =>
-  new Set(notes.map((n) => pitchClass(n.pitch)))

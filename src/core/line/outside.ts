@@ -55,7 +55,7 @@ const runs = (notes: readonly HeardNote[], timeline: Timeline): readonly (readon
     const goesOn =
       last !== undefined &&
       between.length <= 1 &&
-      between.every((b) => b.for <= n.for && !b.strong) &&
+      between.every((b) => b.for <= n.for && !(b.strong && isChordTone(b))) &&
       !notes.slice(last[1], i).some((b, k) => isParted(b, notes[last[1] + k + 1] as HeardNote, timeline))
     if (last && goesOn) last[1] = i
     else found.push([i, i])

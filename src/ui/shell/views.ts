@@ -11,6 +11,7 @@ const LOADERS: Readonly<Record<ViewId, () => Promise<{ readonly default: View }>
   pairs: () => import('../views/pairs/PairsView.tsx'),
   symmetry: () => import('../views/symmetry/SymmetryView.tsx'),
   route: () => import('../views/route/RouteView.tsx'),
+  line: () => import('../views/line/LineView.tsx'),
   stand: () => import('../views/stand/StandView.tsx'),
   setup: () => import('../views/setup/SetupView.tsx'),
 }

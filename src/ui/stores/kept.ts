@@ -138,6 +138,7 @@ const SINGULAR: Readonly<Record<string, string>> = {
   settings: 'a setting',
   charts: 'a chart',
   routes: 'a route',
+  lines: 'a line',
 }
 const DONE: Readonly<Record<string, string>> = { create: 'making', update: 'changing', delete: 'removing' }
 

@@ -8,6 +8,7 @@ export const VIEWS = [
   { id: 'pairs', path: '/pairs', label: 'Pairs', letter: 'p' },
   { id: 'symmetry', path: '/symmetry', label: 'Symmetry', letter: 'y' },
   { id: 'route', path: '/route', label: 'Route', letter: 'r' },
+  { id: 'line', path: '/line', label: 'Line', letter: 'l' },
   { id: 'setup', path: '/set-up', label: 'Set-up', letter: 's' },
   { id: 'stand', path: '/stand', label: 'Stand', letter: null },
 ] as const
@@ -70,6 +71,9 @@ export interface Place {
   readonly route: string | null
   /** A kept route beside which the one in view is laid. */
   readonly against: string | null
+  /** The line that is taken apart, and which of its notes is in view, from 0. */
+  readonly line: string | null
+  readonly note: number
 }
 
 export const ROUTE_PANELS = ['step', 'rules', 'recipes', 'seam', 'kept'] as const
@@ -122,6 +126,8 @@ export const readPlace = (path: string, query: URLSearchParams): Place | null =>
     panel: ROUTE_PANELS.find((p) => p === query.get('panel')) ?? 'step',
     route: query.get('route'),
     against: query.get('against'),
+    line: query.get('line'),
+    note: Math.floor(wholeAtLeast1(query.get('note'))) - 1,
   }
 }
 
@@ -133,12 +139,25 @@ export const addressOf = (place: Place): string => {
     query.set('bar', String(place.bar))
     query.set('beat', String(place.beat))
   }
-  for (const key of ['over', 'sounds', 'home', 'scale', 'omit', 'search', 'other', 'plan', 'route', 'against'] as const)
+  for (const key of [
+    'over',
+    'sounds',
+    'home',
+    'scale',
+    'omit',
+    'search',
+    'other',
+    'plan',
+    'route',
+    'against',
+    'line',
+  ] as const)
     if (place[key] !== null) query.set(key, place[key])
   if (place.figure !== 'slope') query.set('figure', place.figure)
   if (place.part !== 'map') query.set('part', place.part)
   if (place.side !== 'harmony') query.set('side', place.side)
   if (place.shift !== 0) query.set('shift', String(place.shift))
+  if (place.note !== 0) query.set('note', String(place.note + 1))
   if (place.pick !== 0) query.set('pick', String(place.pick + 1))
   if (place.panel !== 'step') query.set('panel', place.panel)
   if (place.order !== '-updatedAt') query.set('order', place.order)

@@ -33,6 +33,19 @@ export interface RouteRow extends Kept {
   /** What was asked for, as `PlanWords`; null where a script kept it without. */
   readonly rules: unknown
 }
+/** A note as it is kept: ticks from the start, and a MIDI number or a name. */
+export interface KeptNote {
+  readonly at: number
+  readonly for: number
+  readonly pitch: number | string
+}
+export interface LineRow extends Kept {
+  readonly name: string
+  readonly chartId: string | null
+  readonly text: string | null
+  readonly line: { readonly notes: readonly KeptNote[] } | { readonly abc: string } | { readonly musicxml: string }
+  readonly tags: readonly string[]
+}
 export interface SettingRow extends Kept {
   readonly name: string
   readonly value: unknown

@@ -34,6 +34,8 @@ const PLACE: Place = {
   panel: 'step',
   route: null,
   against: null,
+  line: null,
+  note: 0,
 }
 const at = { id: 'x', version: 1, createdAt: '', updatedAt: '' }
 const kept = (text: string, settings: Record<string, unknown> = {}): Kept => ({

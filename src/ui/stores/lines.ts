@@ -1,0 +1,126 @@
+import { atom } from 'nanostores'
+import {
+  type Audit,
+  analyseChart,
+  auditLine,
+  type Chart,
+  type Line,
+  lineOf,
+  midi,
+  type Override,
+  readChart,
+  readOverlay,
+  type School,
+  splitChart,
+  ticks,
+  timelineOf,
+  transposeChart,
+  transposeOverlay,
+} from '../../core/index.ts'
+import type { Desk } from './desk.ts'
+import { $kept, type Kept } from './kept.ts'
+import { say } from './notices.ts'
+import { go } from './place.ts'
+import { type Answer, type KeptNote, type LineRow, request } from './rows.ts'
+
+/** Every kept line; null while they are fetched. */
+export const $lines = atom<readonly LineRow[] | null>(null)
+export const $linesFailed = atom<boolean>(false)
+/** The notes of lines that are kept as files, by their row and version, as the server reads them. */
+export const $lineNotes = atom<Readonly<Record<string, readonly KeptNote[] | null>>>({})
+
+const MOST = 100
+
+export const refreshLines = async (): Promise<void> => {
+  const answer = await request<{ items: LineRow[] }>('GET', `lines?limit=${MOST}`)
+  $linesFailed.set(!answer.ok)
+  if (answer.ok) $lines.set(answer.value.items)
+}
+
+const told = async (answer: Answer<unknown>, done: string, failed: string): Promise<boolean> => {
+  if (!answer.ok) {
+    say(`${failed}: ${answer.detail}`)
+    return false
+  }
+  await refreshLines()
+  say(done, 'undo')
+  return true
+}
+
+/** What a text is by its first signs: a score, or a tune. */
+const sentFrom = (source: string): { musicxml: string } | { abc: string } =>
+  /^\s*</.test(source) ? { musicxml: source } : { abc: source }
+
+/** Keeps a line from a file's text with the open chart; tells whether it could be read. */
+export const bringLine = async (name: string, source: string): Promise<boolean> => {
+  const chart = $kept.get()?.chart
+  if (!chart) return false
+  const row = { name, chartId: chart.id, line: sentFrom(source), tags: [] }
+  const answer = await request<LineRow>('POST', 'lines', row)
+  const done = await told(answer, 'Kept.', 'It could not be read')
+  if (answer.ok) go({ line: answer.value.id, note: 0 })
+  return done
+}
+
+export const renameLine = async (row: LineRow, name: string): Promise<void> => {
+  if (name.trim() === '' || name === row.name) return
+  const { chartId, text, line, tags, version } = row
+  await told(
+    await request('PUT', `lines/${row.id}`, { name, chartId, text, line, tags, version }),
+    'Renamed.',
+    'Not renamed',
+  )
+}
+
+export const removeLine = async (row: LineRow): Promise<void> => {
+  if (await told(await request('DELETE', `lines/${row.id}`), 'Removed.', 'Not removed')) go({ line: null, note: 0 })
+}
+
+const keyOf = (row: LineRow): string => `${row.id} ${row.version}`
+
+/** A row's notes where they are known; those kept as a file are asked of the server once. */
+export const notesOf = (
+  row: LineRow,
+  known: Readonly<Record<string, readonly KeptNote[] | null>>,
+): readonly KeptNote[] | null => ('notes' in row.line ? row.line.notes : (known[keyOf(row)] ?? null))
+
+export const fetchNotes = async (row: LineRow, text: string): Promise<void> => {
+  if ('notes' in row.line || $lineNotes.get()[keyOf(row)] !== undefined) return
+  const answer = await request<{ notes: KeptNote[] }>('POST', 'lines/audit', { text, line: row.line })
+  if (answer.ok) $lineNotes.set({ ...$lineNotes.get(), [keyOf(row)]: answer.value.notes })
+  else say(`The line could not be read: ${answer.detail}`)
+}
+
+/** A line taken apart, in the player's written pitch. */
+export interface Taken {
+  readonly chart: Chart
+  readonly audit: Audit
+}
+
+const writtenLine = (notes: readonly KeptNote[], up: number): Line =>
+  lineOf(
+    notes.flatMap((n) =>
+      typeof n.pitch === 'number' ? [{ at: ticks(n.at), for: ticks(n.for), pitch: midi(n.pitch + up) }] : [],
+    ),
+  )
+
+/** Takes a line apart over the open chart, or over the text of its own. */
+export const takeApart = (
+  row: LineRow,
+  notes: readonly KeptNote[],
+  kept: Kept,
+  desk: Desk,
+  school: School,
+): Taken | null => {
+  const text = row.chartId !== null && row.chartId === kept.chart?.id ? kept.chart.text : row.text
+  const read = text === null ? null : readChart(text)
+  if (!read?.ok) return null
+  const { written } = desk.instrument
+  const said: readonly Override[] = (kept.chart?.overrides ?? []).flatMap(({ bar, beat, home, split }) => {
+    const scale = home === undefined ? null : readOverlay(home)
+    return [{ bar, beat, split, home: scale?.ok ? transposeOverlay(scale.value, written).name : undefined }]
+  })
+  const chart = transposeChart(splitChart(read.value, said), written)
+  const timeline = timelineOf(chart, analyseChart(chart, true), said, school)
+  return { chart, audit: auditLine(writtenLine(notes, written.semitones), timeline, desk.settings.weights) }
+}

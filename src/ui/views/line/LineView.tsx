@@ -1,0 +1,178 @@
+import { useStore } from '@nanostores/react'
+import { useEffect, useMemo, useState } from 'react'
+import { type School, toGlyphs, verdictOf } from '../../../core/index.ts'
+import { LineBand } from '../../figures/LineBand.tsx'
+import { beatText } from '../../figures/words.ts'
+import { Button } from '../../parts/Button.tsx'
+import { Select } from '../../parts/Select.tsx'
+import { copyTable } from '../../stores/copying.ts'
+import {
+  $lineNotes,
+  $lines,
+  $linesFailed,
+  fetchNotes,
+  notesOf,
+  refreshLines,
+  removeLine,
+  renameLine,
+  type Taken,
+  takeApart,
+} from '../../stores/lines.ts'
+import { go } from '../../stores/place.ts'
+import type { LineRow } from '../../stores/rows.ts'
+import { NoChart } from '../overlay/NoChart.tsx'
+import type { ViewProps } from '../view.ts'
+import { BringLine } from './BringLine.tsx'
+import styles from './LineView.module.css'
+import { NotePanel } from './NotePanel.tsx'
+import { Verdict } from './Verdict.tsx'
+
+const FORMATS = [
+  ['musicxml', 'MusicXML'],
+  ['midi', 'MIDI'],
+  ['abc', 'ABC'],
+  ['csv', 'table'],
+] as const
+
+const auditText = (name: string, { audit }: Taken, school: School) => ({
+  title: [name, ...verdictOf(audit, school).map((s) => s.text)].join('\n'),
+  heads: ['Note', 'Bar', 'Beat', 'Name', 'Degree', 'Role', 'Fade', 'Job'],
+  rows: audit.notes.map((n, i) => [
+    String(n.n + 1),
+    String(n.bar),
+    beatText(n.beat),
+    n.name.name,
+    n.degree ?? '',
+    n.role ?? '',
+    String(n.fade),
+    audit.jobs[i] ?? '',
+  ]),
+})
+
+const Name = ({ row }: { readonly row: LineRow }) => {
+  const [name, setName] = useState(row.name)
+  useEffect(() => setName(row.name), [row.name])
+  return (
+    <input
+      aria-label="Name of the line"
+      value={name}
+      maxLength={200}
+      onChange={(e) => setName(e.target.value)}
+      onBlur={() => void renameLine(row, name)}
+      onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+    />
+  )
+}
+
+/** Line: what each note of a line is and does, where it leaves home and how it lands, and what a school says of it. */
+const LineView = ({ place, kept, desk }: ViewProps) => {
+  const all = useStore($lines)
+  const failed = useStore($linesFailed)
+  const known = useStore($lineNotes)
+  const [marked, setMarked] = useState<readonly number[]>([])
+  useEffect(() => {
+    void refreshLines()
+  }, [])
+  const chartId = kept.chart?.id ?? null
+  const rows = (all ?? []).filter((r) => r.chartId === chartId)
+  const row = (all ?? []).find((r) => r.id === place.line) ?? rows[0] ?? null
+  const notes = row && notesOf(row, known)
+  const text = row?.chartId === chartId ? kept.chart?.text : row?.text
+  useEffect(() => {
+    if (row && text) void fetchNotes(row, text)
+  }, [row, text])
+  const { school } = desk.settings
+  const taken = useMemo(
+    () => (row && notes ? takeApart(row, notes, kept, desk, school) : null),
+    [row, notes, kept, desk, school],
+  )
+  if (!desk.chart || desk.isSketch)
+    return (
+      <div className={styles.empty}>
+        {desk.isSketch ? (
+          <p role="status">Keep the sketch as a chart first: a line lies over a kept one.</p>
+        ) : (
+          <NoChart kept={kept} desk={desk} />
+        )}
+      </div>
+    )
+  if (failed)
+    return (
+      <div className={styles.empty} role="alert">
+        <p>The lines could not be fetched. Nothing is lost.</p>
+        <Button onClick={() => void refreshLines()}>Try again</Button>
+      </div>
+    )
+  const current = Math.min(place.note, (taken?.audit.notes.length ?? 1) - 1)
+  return (
+    <div className={styles.view}>
+      <div className={styles.head}>
+        <h1>Line</h1>
+        {rows.length > 0 && (
+          <Select
+            label="Which line"
+            labelHidden
+            value={row?.id ?? ''}
+            options={rows.map((r) => ({ value: r.id, label: r.name }))}
+            onPick={(line) => {
+              setMarked([])
+              go({ line, note: 0 })
+            }}
+          />
+        )}
+        {row && <Name row={row} />}
+        {row && taken && (
+          <>
+            <Button onClick={() => void copyTable(auditText(row.name, taken, school))}>Copy as text</Button>
+            <span className={styles.files}>
+              {FORMATS.map(([as, label]) => (
+                <a key={as} href={`/api/v1/lines/${row.id}/export?as=${as}`} download>
+                  {label}
+                </a>
+              ))}
+            </span>
+            <Button tone="quiet" onClick={() => void removeLine(row)}>
+              Remove
+            </Button>
+          </>
+        )}
+        <BringLine />
+      </div>
+      {taken ? (
+        <>
+          <LineBand
+            chart={taken.chart}
+            audit={taken.audit}
+            current={current}
+            marked={marked}
+            onGo={(note) => go({ note })}
+          />
+          <div className={styles.below}>
+            <Verdict
+              taken={taken}
+              row={row as LineRow}
+              notes={notes ?? []}
+              kept={kept}
+              desk={desk}
+              marked={marked}
+              onMark={setMarked}
+            />
+            <NotePanel taken={taken} current={current} />
+          </div>
+        </>
+      ) : (
+        <div className={styles.empty}>
+          {all === null || (row && !notes) ? (
+            <p role="status">Fetching the lines …</p>
+          ) : row ? (
+            <p role="alert">{toGlyphs(row.name)} lies over no chart that reads.</p>
+          ) : (
+            <p>No line lies over this chart yet. Bring one as ABC or MusicXML: pasted, or from a file.</p>
+          )}
+        </div>
+      )}
+    </div>
+  )
+}
+
+export default LineView

@@ -1,0 +1,72 @@
+import { expect, type Page, test } from '@playwright/test'
+import { complaints, open } from './page.ts'
+import { call, emptyData, type Running, removeData, startServer } from './server.ts'
+
+const data = emptyData()
+let server: Running
+let wharf: string
+
+test.beforeAll(async () => {
+  server = await startServer(data)
+  await call(server.address, 'POST', 'settings', { name: 'instrument', value: 'concert' })
+  const text = 'title = Wharf\n| Gmaj7 | Dm7 | G7 | Cmaj7 |'
+  wharf = (await call(server.address, 'POST', 'charts', { title: 'Wharf', text })).body.id
+})
+test.afterAll(async () => {
+  await server.end()
+  removeData(data)
+})
+
+const TUNE = 'X:1\nM:4/4\nL:1/8\nK:C\nz2 A ^F G4 | D F A c B A F E | G _A _B =B _d =d e f | e4 z4 |'
+const notes = (page: Page) => page.getByRole('group', { name: 'Line' }).getByRole('button')
+const verdict = (page: Page) => page.getByRole('list', { name: 'Your school' }).getByRole('listitem')
+const bring = async (page: Page, name: string, text: string) => {
+  await page.getByRole('button', { name: 'Bring a line' }).click()
+  const dialog = page.getByRole('dialog', { name: 'Bring a line' })
+  await dialog.getByLabel('Name').fill(name)
+  await dialog.getByLabel('ABC or MusicXML').fill(text)
+  await dialog.getByRole('button', { name: 'Keep it' }).click()
+  return dialog
+}
+
+test('a tune is brought, taken apart, walked by its sentences, judged beside another school, exported and brought again', async ({
+  page,
+}) => {
+  const said = complaints(page)
+  await open(page, `${server.address}line?chart=${wharf}`)
+  await expect(page.getByText('No line lies over this chart yet.')).toBeVisible()
+  await bring(page, 'To the crane', TUNE)
+  await expect(notes(page)).toHaveCount(20)
+  await expect(notes(page).first()).toHaveAccessibleName('note 1, A, 9, extension, fade 15, enclosure, bar 1, beat 2')
+  await expect(notes(page).nth(11)).toHaveAccessibleName(/^note 12, G, 1, chord, fade 0, symmetric run G half-whole/)
+  await verdict(page).getByRole('button', { name: 'Notes 1-2 enclose G (the 1 of Gmaj7).' }).click()
+  await expect(page.getByRole('region', { name: 'Note' })).toContainText('note 1, bar 1, beat 2')
+  await verdict(page)
+    .getByRole('button', { name: /^[·✓!]? ?Notes 12-19 are heard as G half-whole/ })
+    .click()
+  await expect(page).toHaveURL(/note=12/)
+  await page.getByRole('combobox', { name: 'Beside it' }).selectOption('a strict arranger')
+  await expect(page.getByRole('list', { name: 'a strict arranger' }).getByRole('listitem').first()).toBeVisible()
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'MusicXML' }).click(),
+  ])
+  expect(file.suggestedFilename()).toBe('To the crane.musicxml')
+  const { readFile } = await import('node:fs/promises')
+  const before = await notes(page).evaluateAll((all) => all.map((n) => n.getAttribute('aria-label')))
+  await bring(page, 'Again', await readFile(await file.path(), 'utf8'))
+  await expect(page.getByRole('textbox', { name: 'Name of the line' })).toHaveValue('Again')
+  await expect(notes(page)).toHaveCount(20)
+  expect(await notes(page).evaluateAll((all) => all.map((n) => n.getAttribute('aria-label')))).toEqual(before)
+  await page.keyboard.press('Escape')
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(page.getByRole('combobox', { name: 'Which line' }).getByRole('option')).toHaveCount(1)
+  expect(said).toEqual([])
+})
+
+test('what is no line is refused in words, and nothing is lost', async ({ page }) => {
+  await open(page, `${server.address}line?chart=${wharf}`)
+  const dialog = await bring(page, 'No line', 'this is no tune')
+  await expect(page.getByRole('status').filter({ hasText: 'It could not be read' })).toBeVisible()
+  await expect(dialog.getByLabel('ABC or MusicXML')).toHaveValue('this is no tune')
+})
