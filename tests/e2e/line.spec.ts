@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test'
-import { complaints, open } from './page.ts'
+import { complaints, currentSpot, open } from './page.ts'
 import { call, emptyData, type Running, removeData, startServer } from './server.ts'
 
 const data = emptyData()
@@ -45,6 +45,11 @@ test('a tune is brought, taken apart, walked by its sentences, judged beside ano
     .getByRole('button', { name: /^[·✓!]? ?Notes 12-19 are heard as G half-whole/ })
     .click()
   await expect(page).toHaveURL(/note=12/)
+  await page.keyboard.press('ArrowRight')
+  await expect(notes(page).nth(12)).toHaveAttribute('aria-current', 'true')
+  await page.keyboard.press('PageDown')
+  await expect(currentSpot(page)).toHaveAccessibleName('bar 4, beat 1, Cmaj7')
+  await expect(notes(page).nth(19)).toHaveAttribute('aria-current', 'true')
   await page.getByRole('combobox', { name: 'Beside it' }).selectOption('a strict arranger')
   await expect(page.getByRole('list', { name: 'a strict arranger' }).getByRole('listitem').first()).toBeVisible()
   const [file] = await Promise.all([

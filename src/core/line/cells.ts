@@ -1,58 +1,12 @@
 import type { MaterialFamily } from '../material/catalogue.ts'
-import { MATERIALS, type Material } from '../material/material.ts'
-import { generatedRoot, type Overlay, placeOn } from '../material/overlay.ts'
-import { holds, membersOf, rotate, sizeOf } from '../pitch/pcset.ts'
-import { EMPTY_SET, type PcSet, type PitchClass, pitchClass } from '../pitch/units.ts'
-import { PREFERRED_PENTATONIC } from '../reading/candidates.ts'
-import { homeOverlay } from '../reading/home.ts'
-import { BITS, RARE } from './bits.ts'
+import type { Overlay } from '../material/overlay.ts'
+import { pitchClass } from '../pitch/units.ts'
+import { BITS } from './bits.ts'
 import { type HeardNote, isChordTone, isParted } from './heard.ts'
 import type { Figure } from './melodic.ts'
 import { GROUP, pairRunsFrom } from './pairs-heard.ts'
+import { atHandAt, FOREIGN, HEADERS, HOLDING, overlayOf, type Relation, relationOf, type Shape } from './shapes.ts'
 import type { Timeline } from './timeline.ts'
-
-/** A set that a stretch of a line can be made of, under every name it has. */
-interface Shape {
-  readonly set: PcSet
-  readonly size: number
-  readonly header: number
-  /** The same for a shape in every key. */
-  readonly kind: number
-  readonly names: readonly { readonly material: Material; readonly pc: PitchClass }[]
-  /** The place of each pitch class in the set's own order, -1 where it is not in it. */
-  readonly order: Int8Array
-}
-
-const kindOf = (set: PcSet): number => Math.min(...Array.from({ length: 12 }, (_, n) => rotate(set, n)))
-
-const headerOf = (m: Material): number => BITS.root + BITS.family[m.family] + (RARE[m.name] ?? 0)
-
-const SHAPES: readonly Shape[] = (() => {
-  const names = new Map<PcSet, { material: Material; pc: PitchClass }[]>()
-  for (const material of MATERIALS)
-    for (let pc = 0; pc < 12; pc++) {
-      const set = rotate(material.set, pc)
-      names.set(set, [...(names.get(set) ?? []), { material, pc: pitchClass(pc) }])
-    }
-  return [...names].map(([set, all]): Shape => {
-    const sorted = [...all].sort((a, b) => headerOf(a.material) - headerOf(b.material))
-    const order = new Int8Array(12).fill(-1)
-    for (const [i, pc] of membersOf(set).entries()) order[pc] = i
-    return {
-      set,
-      size: sizeOf(set),
-      kind: kindOf(set),
-      header: headerOf((sorted[0] as (typeof all)[number]).material),
-      names: sorted,
-      order,
-    }
-  })
-})()
-
-/** Shapes that hold a pitch class. */
-const HOLDING: readonly (readonly Shape[])[] = Array.from({ length: 12 }, (_, pc) =>
-  SHAPES.filter((s) => (s.order[pc] ?? -1) >= 0),
-)
 
 /** A piece of a line with the shortest explanation found for it; `overlay` is null for an enclosure and a loose note. */
 export interface Cell {
@@ -61,54 +15,6 @@ export interface Cell {
   readonly overlay: Overlay | null
   readonly how: MaterialFamily | 'home' | 'chord' | 'pair' | 'enclosure' | 'loose'
   readonly bits: number
-}
-
-type Relation = 'chord' | 'inside' | 'home' | 'slip' | 'foreign'
-
-/** The sets at hand where a note sounds: the chord's own and the home scale. */
-interface AtHand {
-  readonly own: PcSet
-  readonly home: PcSet
-}
-/** By how much a home scale is slipped. */
-const SLIPS = [1, -1] as const
-const NOTHING_AT_HAND: AtHand = { own: EMPTY_SET, home: EMPTY_SET }
-
-const atHandAt = (n: HeardNote): AtHand => {
-  const place = n.sounding?.place
-  if (!place) return NOTHING_AT_HAND
-  const { chord, home } = place
-  return { own: rotate(chord.quality.ownSet, chord.root.pc), home: rotate(home.first.set, chord.root.pc) }
-}
-
-const relationOf = (shape: Shape, { own, home }: AtHand): Relation => {
-  if (shape.set === own) return 'chord'
-  if (shape.set === home) return 'home'
-  if (shape.size >= 3 && holds(own, shape.set)) return 'inside'
-  return home !== EMPTY_SET && SLIPS.some((by) => shape.set === rotate(home, by)) ? 'slip' : 'foreign'
-}
-
-const HEADERS: Readonly<Record<Exclude<Relation, 'foreign'>, number>> = {
-  chord: BITS.ownChord,
-  inside: BITS.insideChord,
-  home: BITS.home,
-  slip: BITS.slip,
-}
-
-/** The name a shape goes by: the home scale's own, the home scale slipped, a mode on the chord's root, else its likeliest next above that root. */
-const overlayOf = (shape: Shape, n: HeardNote): Overlay => {
-  const place = n.sounding?.place
-  const root = place?.chord.root.pc
-  const home = place?.home.first
-  const atHome = home && shape.names.find((x) => x.material === home.material && x.pc === home.root.pc)
-  const slip = home && shape.names.find((x) => x.material === home.material)
-  const own = shape.names.find((x) => x.pc === root && x.material.family === 'mode')
-  const minor = shape.names.find((x) => x.material.name === PREFERRED_PENTATONIC['as minor'])
-  const likeliest = (minor ?? (shape.names[0] as (typeof shape.names)[number])).material
-  const up = (pc: number): number => (pc - (root ?? 0) + 12) % 12
-  const [nearest] = shape.names.filter((x) => x.material === likeliest).sort((a, b) => up(a.pc) - up(b.pc))
-  const { material, pc } = atHome ?? slip ?? own ?? (nearest as (typeof shape.names)[number])
-  return placeOn(generatedRoot(pc, home ? homeOverlay(home).notes : [], material), material)
 }
 
 const LONGEST = 32
@@ -153,8 +59,6 @@ interface Best {
 
 const isNewChord = (before: HeardNote, n: HeardNote): boolean =>
   before.sounding?.spot.spot.chord.symbol !== n.sounding?.spot.spot.chord.symbol
-
-const FOREIGN: ReadonlySet<Relation> = new Set(['foreign', 'slip'])
 
 /** A chord tone on a strong beat tells a change: a shape foreign to the new chord hardly goes on over it. */
 const changeBits = (shape: Shape, n: HeardNote): number =>

@@ -1,7 +1,7 @@
 import { membersOf } from '../pitch/pcset.ts'
 import { FAMILY_NAMES, type FamilyName } from '../reading/candidates.ts'
 import type { Weights } from '../reading/weights.ts'
-import { planRoutes } from './plan.ts'
+import { isPossible } from './plan.ts'
 import type { Motion, RouteRules } from './rules.ts'
 import type { Slot } from './slots.ts'
 import { offerOf, stepCandidates } from './step-candidates.ts'
@@ -51,12 +51,6 @@ export interface Impossible {
   /** Steps at which nothing at all is left. */
   readonly empty: readonly number[]
   readonly loosen: readonly Loosening[]
-}
-
-/** Whether any route keeps to the rules. */
-function* isPossible(slots: readonly Slot[], rules: RouteRules, weights: Weights): Generator<number, boolean> {
-  const routes = yield* planRoutes(slots, { ...rules, arc: [] }, weights, { best: 1, eachSeries: false })
-  return routes.length > 0
 }
 
 /** The nearest figure between one that does not do and one that does; null where not even that does. */

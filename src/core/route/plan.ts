@@ -12,7 +12,7 @@ import {
   seriesNumbers,
 } from './best-chains.ts'
 import { addTerms, NO_TERMS, ROUTE_COSTS, type Terms, totalOf } from './costs.ts'
-import { cheapestChains, NEVER } from './deepening.ts'
+import { cheapestChains, costsAhead, NEVER } from './deepening.ts'
 import type { Device } from './device.ts'
 import { bestLoops, cheapest } from './loop-chains.ts'
 import type { Motion, RouteRules } from './rules.ts'
@@ -176,4 +176,15 @@ export function* planRoutes(
     found = cheapest([...found, ...more.filter((f) => !told.has(f.key))], wish)
   }
   return found.map((f) => f.route())
+}
+
+/** Whether any route keeps to the rules: sooner known than which is the best. */
+export function* isPossible(slots: readonly Slot[], rules: RouteRules, weights: Weights): Generator<number, boolean> {
+  if (rules.loop) return (yield* planRoutes(slots, rules, weights, { best: 1, eachSeries: false })).length > 0
+  const levels = yield* levelsOf(slots, rules, weights)
+  for (const motion of motionsTried(rules.motion)) {
+    const ahead = yield* costsAhead(layersUnder(levels, motion, rules))
+    if (ahead[0]?.some((cost) => cost < NEVER)) return true
+  }
+  return false
 }

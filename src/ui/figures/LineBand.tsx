@@ -3,7 +3,7 @@ import { type Audit, type Chart, type HeardNote, toGlyphs } from '../../core/ind
 import { hueClass } from './hue.ts'
 import styles from './LineBand.module.css'
 import { LINE, layoutLine, stretchPath } from './line-band-layout.ts'
-import { type TabLook, tabPath } from './tab-shape.ts'
+import { ROLE_SHAPES, type TabLook, tabPath } from './tab-shape.ts'
 import { beatText } from './words.ts'
 
 interface Props {
@@ -15,17 +15,10 @@ interface Props {
   readonly onGo: (note: number) => void
 }
 
-const SHAPES = {
-  chord: 'flat',
-  extension: 'arched',
-  altered: 'slanted',
-  suspension: 'hooked',
-  outside: 'torn',
-} as const
 const HOOK = 5
 
 const lookOf = (n: HeardNote, next: HeardNote | undefined): TabLook => ({
-  shape: n.role === null ? 'flat' : SHAPES[n.role],
+  shape: n.role === null ? 'flat' : ROLE_SHAPES[n.role],
   doubled: n.guide,
   bitten: n.rub,
   lean: next && next.pitch < n.pitch ? 'left' : 'right',

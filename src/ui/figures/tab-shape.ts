@@ -8,7 +8,8 @@ export interface TabLook {
   readonly lean: 'left' | 'right'
 }
 
-const SHAPES = {
+/** The outline of each role. */
+export const ROLE_SHAPES = {
   chord: 'flat',
   extension: 'arched',
   altered: 'slanted',
@@ -18,7 +19,7 @@ const SHAPES = {
 
 /** How a note's tab looks. A note that is held or has no way out leans right. */
 export const tabLook = (n: NoteReading): TabLook => ({
-  shape: SHAPES[n.role],
+  shape: ROLE_SHAPES[n.role],
   doubled: n.guide,
   bitten: n.rub !== null,
   lean: n.exits[0]?.how.endsWith('down') ? 'left' : 'right',

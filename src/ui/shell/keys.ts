@@ -3,6 +3,7 @@ import { openSchool } from '../stores/dialogs.ts'
 import { showFigure, toggleFigure } from '../stores/figures.ts'
 import { focusAsk, focusDegrees, focusMends } from '../stores/focus.ts'
 import { cycleHome } from '../stores/judging.ts'
+import { moveNote } from '../stores/lines.ts'
 import { moveRow } from '../stores/lists.ts'
 import { turnPicking } from '../stores/picking.ts'
 import { $place, type FigureId, go, VIEWS } from '../stores/place.ts'
@@ -65,8 +66,20 @@ export const KEYS: readonly KeyRow[] = [
   { where: 'everywhere', keys: ['$mod+KeyZ'], shown: 'Ctrl Z', does: 'undo', act: () => void undoLast() },
   { where: 'everywhere', keys: ['$mod+Shift+KeyZ'], shown: 'Ctrl Shift Z', does: 'redo', act: () => void redoLast() },
   { where: 'everywhere', keys: ['Escape'], shown: 'Esc', does: 'back out', act: backOut },
-  { where: 'strip', keys: ['ArrowLeft'], shown: '←', does: 'chord before', act: () => moveStep(-1) || moveChord(-1) },
-  { where: 'strip', keys: ['ArrowRight'], shown: '→', does: 'next chord', act: () => moveStep(1) || moveChord(1) },
+  {
+    where: 'strip',
+    keys: ['ArrowLeft'],
+    shown: '←',
+    does: 'chord before',
+    act: () => moveNote(-1) || moveStep(-1) || moveChord(-1),
+  },
+  {
+    where: 'strip',
+    keys: ['ArrowRight'],
+    shown: '→',
+    does: 'next chord',
+    act: () => moveNote(1) || moveStep(1) || moveChord(1),
+  },
   { where: 'strip', keys: ['Shift+ArrowLeft'], shown: 'Shift ←', does: 'bar before', act: () => moveBar(-1) },
   { where: 'strip', keys: ['Shift+ArrowRight'], shown: 'Shift →', does: 'next bar', act: () => moveBar(1) },
   { where: 'strip', keys: ['Home'], shown: 'Home', does: 'first chord', act: moveToStart },

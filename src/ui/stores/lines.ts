@@ -20,7 +20,7 @@ import {
 import type { Desk } from './desk.ts'
 import { $kept, type Kept } from './kept.ts'
 import { say } from './notices.ts'
-import { go } from './place.ts'
+import { $place, go } from './place.ts'
 import { type Answer, type KeptNote, type LineRow, request } from './rows.ts'
 
 /** Every kept line; null while they are fetched. */
@@ -124,3 +124,27 @@ export const takeApart = (
   const timeline = timelineOf(chart, analyseChart(chart, true), said, school)
   return { chart, audit: auditLine(writtenLine(notes, written.semitones), timeline, desk.settings.weights) }
 }
+
+/** The line in view, taken apart: what the keys walk through. */
+export const $taken = atom<Taken | null>(null)
+
+/** Shows a note, and its chord on the strip. */
+export const goToNote = (note: number): void => {
+  const n = $taken.get()?.audit.notes[note]
+  const spot = n?.sounding?.spot.spot
+  const beat = spot && n.sounding ? 1 + spot.at / ($taken.get()?.audit.timeline.beat ?? 1) : 1
+  go({ note, ...(spot ? { bar: spot.bar, beat } : {}) })
+}
+
+/** One note on or back; tells whether the Line view is in sight. */
+export const moveNote = (by: 1 | -1): boolean => {
+  const place = $place.get()
+  if (place?.view !== 'line') return false
+  const last = ($taken.get()?.audit.notes.length ?? 1) - 1
+  goToNote(Math.max(0, Math.min(last, place.note + by)))
+  return true
+}
+
+/** The first note over a chord of the strip, or -1. */
+export const firstNoteAt = ({ audit }: Taken, bar: number, beat: number): number =>
+  audit.notes.findIndex((n) => n.bar === bar && n.beat >= beat - 1e-6)

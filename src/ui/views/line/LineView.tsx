@@ -1,6 +1,6 @@
 import { useStore } from '@nanostores/react'
 import { useEffect, useMemo, useState } from 'react'
-import { type School, toGlyphs, verdictOf } from '../../../core/index.ts'
+import { type School, sameBeat, toGlyphs, verdictOf } from '../../../core/index.ts'
 import { LineBand } from '../../figures/LineBand.tsx'
 import { beatText } from '../../figures/words.ts'
 import { Button } from '../../parts/Button.tsx'
@@ -10,7 +10,10 @@ import {
   $lineNotes,
   $lines,
   $linesFailed,
+  $taken,
   fetchNotes,
+  firstNoteAt,
+  goToNote,
   notesOf,
   refreshLines,
   removeLine,
@@ -18,7 +21,7 @@ import {
   type Taken,
   takeApart,
 } from '../../stores/lines.ts'
-import { go } from '../../stores/place.ts'
+import { $place, go } from '../../stores/place.ts'
 import type { LineRow } from '../../stores/rows.ts'
 import { NoChart } from '../overlay/NoChart.tsx'
 import type { ViewProps } from '../view.ts'
@@ -86,6 +89,17 @@ const LineView = ({ place, kept, desk }: ViewProps) => {
     () => (row && notes ? takeApart(row, notes, kept, desk, school) : null),
     [row, notes, kept, desk, school],
   )
+  useEffect(() => $taken.set(taken), [taken])
+  const { bar, beat } = place
+  useEffect(() => {
+    if (!taken || (bar === 1 && beat === 1)) return
+    const { notes: heard, timeline } = taken.audit
+    const sounding = heard[$place.get()?.note ?? 0]?.sounding
+    const spot = sounding?.spot.spot
+    if (spot?.bar === bar && sameBeat(1 + spot.at / timeline.beat, beat)) return
+    const first = firstNoteAt(taken, bar, beat)
+    if (first >= 0) go({ note: first })
+  }, [taken, bar, beat])
   if (!desk.chart || desk.isSketch)
     return (
       <div className={styles.empty}>
@@ -140,13 +154,7 @@ const LineView = ({ place, kept, desk }: ViewProps) => {
       </div>
       {taken ? (
         <>
-          <LineBand
-            chart={taken.chart}
-            audit={taken.audit}
-            current={current}
-            marked={marked}
-            onGo={(note) => go({ note })}
-          />
+          <LineBand chart={taken.chart} audit={taken.audit} current={current} marked={marked} onGo={goToNote} />
           <div className={styles.below}>
             <Verdict
               taken={taken}

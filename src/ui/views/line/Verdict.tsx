@@ -3,8 +3,7 @@ import { type School, type Sentence, toGlyphs, verdictOf } from '../../../core/i
 import { Select } from '../../parts/Select.tsx'
 import type { Desk } from '../../stores/desk.ts'
 import type { Kept } from '../../stores/kept.ts'
-import { type Taken, takeApart } from '../../stores/lines.ts'
-import { go } from '../../stores/place.ts'
+import { goToNote, type Taken, takeApart } from '../../stores/lines.ts'
 import type { KeptNote, LineRow } from '../../stores/rows.ts'
 import styles from './LineView.module.css'
 
@@ -36,7 +35,7 @@ const Sentences = ({ sentences, name, marked, onMark }: ListProps) => (
             className={styles[s.tone]}
             onClick={() => {
               onMark(on ? [] : s.notes)
-              go({ note: s.notes[0] ?? 0 })
+              goToNote(s.notes[0] ?? 0)
             }}
           >
             <span aria-hidden="true">{SIGNS[s.tone]}</span> {toGlyphs(s.text)}
