@@ -83,8 +83,10 @@ const onRests = ({ notes, timeline, melodic }: Findings, school: School): readon
 
 const onStrongBeats = (f: Findings, school: School): readonly Sentence[] =>
   f.notes.flatMap((n, i): readonly Sentence[] => {
-    const within = f.stretches.some((s) => i >= s.from && i <= s.to && s.landing !== null)
-    if (!n.strong || n.role !== 'outside' || f.melodic[i]) return []
+    const stretch = f.stretches.find((s) => i >= s.from && i <= s.to)
+    // A stretch that does not land is found fault with as a whole.
+    if (!n.strong || n.role !== 'outside' || f.melodic[i] || stretch?.landing === null) return []
+    const within = stretch !== undefined
     if (school.strongBeats === 'chromatic welcome')
       return within
         ? []

@@ -105,7 +105,8 @@ const shown = (
 /** The steps with a planned route over them, or with none. */
 export const plannedSteps = (model: RouteModel, desk: Desk, route: ToldRoute | null): readonly ShownStep[] =>
   shown(model, desk, (slot) => {
-    const step = route?.steps.find((s) => sameAt(s, slot))
+    // What is locked is known, also where no route keeps to the rules.
+    const step = route ? route.steps.find((s) => sameAt(s, slot)) : model.plan.locks.find((l) => sameAt(l, slot))
     const read = step ? readOverlay(step.overlay) : null
     return read?.ok ? { overlay: read.value, was: null } : null
   })
