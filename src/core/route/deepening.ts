@@ -7,7 +7,7 @@ import type { Chain } from './shortlist.ts'
 export const NEVER = 1 << 29
 
 /** After so many candidates whoever runs this may stop it. */
-const PIECE = 64
+const PIECE = 8
 
 /** The least it costs to go on from each candidate of one layer, by what it costs from each of the next. */
 function* aheadOf(from: Layer, to: Layer, next: Int32Array): Generator<undefined, Int32Array> {
