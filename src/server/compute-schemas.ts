@@ -16,6 +16,7 @@ import {
   type Weights,
 } from '../core/index.ts'
 import { CHART_FORMATS, type ChartFormat } from '../formats/chart-formats.ts'
+import { GRIDS, type Grid } from '../formats/line-midi.ts'
 import { LINE_FORMATS, type LineFormat } from '../formats/line-write.ts'
 import { ROUTE_FORMATS, type RouteFormat } from '../formats/routes.ts'
 import type { AuditAsked } from './lines.ts'
@@ -206,6 +207,12 @@ export const QUERIES = {
     as: Joi.string()
       .valid(...(Object.keys(ROUTE_FORMATS) as RouteFormat[]))
       .default('text'),
+  }),
+  readLine: Joi.object<{ voice: number | null; grid: Grid }>({
+    voice: Joi.number().integer().min(0).empty('').default(null),
+    grid: Joi.string()
+      .valid(...GRIDS)
+      .default('nearest'),
   }),
   exportLine: Joi.object<{ as: LineFormat }>({
     as: Joi.string()

@@ -354,6 +354,17 @@ test('a line is taken apart as agreed, however it is sent', async () => {
   const again = (await audit({ line: { musicxml: await file('musicxml') } })).body
   expect(again.notes.map((n: { pitch: number }) => n.pitch)).toEqual(body.notes.map((n: { pitch: number }) => n.pitch))
   expect((await file('midi')).slice(0, 4)).toBe('MThd')
+  const form = new FormData()
+  const midi = await fetch(`${server.address}api/v1/lines/${made.body.id}/export?as=midi`)
+  form.set('file', new File([await midi.arrayBuffer()], 'wake.mid'))
+  const looked = await (
+    await fetch(`${server.address}api/v1/lines/read?grid=sixteenths`, { method: 'POST', body: form })
+  ).json()
+  expect(looked.notes.map((n: { pitch: number }) => n.pitch)).toEqual(body.notes.map((n: { pitch: number }) => n.pitch))
+  expect([looked.voices.length, looked.chosen, looked.leftOut]).toEqual([1, 0, []])
+  form.set('file', new File(['no line at all'], 'wake.txt'))
+  const refusedFile = await fetch(`${server.address}api/v1/lines/read`, { method: 'POST', body: form })
+  expect([refusedFile.status, (await refusedFile.json()).code]).toEqual([400, 'bad_file'])
   expect((await file('csv')).split('\n')[1]).toBe('480,480,65,F,4')
   const wrong: readonly (readonly [object, string])[] = [
     [{ line: { notes: [{ at: 0, for: 480, pitch: 'H4' }] } }, 'line.notes.0.pitch'],

@@ -25,7 +25,7 @@ const bring = async (page: Page, name: string, text: string) => {
   const dialog = page.getByRole('dialog', { name: 'Bring a line' })
   await dialog.getByLabel('Name').fill(name)
   await dialog.getByLabel('ABC or MusicXML').fill(text)
-  await dialog.getByRole('button', { name: 'Keep it' }).click()
+  await dialog.getByRole('button', { name: 'Look into it' }).click()
   return dialog
 }
 
@@ -35,7 +35,9 @@ test('a tune is brought, taken apart, walked by its sentences, judged beside ano
   const said = complaints(page)
   await open(page, `${server.address}line?chart=${wharf}`)
   await expect(page.getByText('No line lies over this chart yet.')).toBeVisible()
-  await bring(page, 'To the crane', TUNE)
+  const dialog = await bring(page, 'To the crane', TUNE)
+  await expect(dialog.getByRole('status')).toContainText('20 notes.')
+  await dialog.getByRole('button', { name: 'Keep it' }).click()
   await expect(notes(page)).toHaveCount(20)
   await expect(notes(page).first()).toHaveAccessibleName('note 1, A, 9, extension, fade 15, enclosure, bar 1, beat 2')
   await expect(notes(page).nth(11)).toHaveAccessibleName(/^note 12, G, 1, chord, fade 0, symmetric run G half-whole/)
@@ -59,7 +61,8 @@ test('a tune is brought, taken apart, walked by its sentences, judged beside ano
   expect(file.suggestedFilename()).toBe('To the crane.musicxml')
   const { readFile } = await import('node:fs/promises')
   const before = await notes(page).evaluateAll((all) => all.map((n) => n.getAttribute('aria-label')))
-  await bring(page, 'Again', await readFile(await file.path(), 'utf8'))
+  const again = await bring(page, 'Again', await readFile(await file.path(), 'utf8'))
+  await again.getByRole('button', { name: 'Keep it' }).click()
   await expect(page.getByRole('textbox', { name: 'Name of the line' })).toHaveValue('Again')
   await expect(notes(page)).toHaveCount(20)
   expect(await notes(page).evaluateAll((all) => all.map((n) => n.getAttribute('aria-label')))).toEqual(before)
@@ -69,9 +72,34 @@ test('a tune is brought, taken apart, walked by its sentences, judged beside ano
   expect(said).toEqual([])
 })
 
+test('a MIDI file is looked into, its voice and bar chosen, and a wrong first beat mended and undone', async ({
+  page,
+}) => {
+  const line = { abc: TUNE }
+  const made = await call(server.address, 'POST', 'lines', { name: 'Hoist', text: '| Gmaj7 |', line })
+  const file = Buffer.from(
+    await (await fetch(`${server.address}api/v1/lines/${made.body.id}/export?as=midi`)).arrayBuffer(),
+  )
+  await open(page, `${server.address}line?chart=${wharf}`)
+  await page.getByRole('button', { name: 'Bring a line' }).click()
+  const dialog = page.getByRole('dialog', { name: 'Bring a line' })
+  await dialog.getByLabel('or a file').setInputFiles({ name: 'hoist.mid', mimeType: 'audio/midi', buffer: file })
+  await expect(dialog.getByRole('status')).toContainText('20 notes.')
+  await expect(dialog.getByRole('combobox', { name: 'Which voice' })).toContainText('Hoist, channel 1: 20 notes')
+  await dialog.getByRole('combobox', { name: 'Brought to' }).selectOption('sixteenths')
+  await dialog.getByRole('combobox', { name: 'It begins with' }).selectOption('2')
+  await dialog.getByRole('button', { name: 'Keep it' }).click()
+  await expect(page.getByRole('textbox', { name: 'Name of the line' })).toHaveValue('hoist')
+  await expect(notes(page).first()).toHaveAccessibleName(/bar 2, beat 2$/)
+  await page.getByRole('button', { name: '← beat' }).click()
+  await expect(notes(page).first()).toHaveAccessibleName(/bar 2, beat 1$/)
+  await page.keyboard.press('Control+z')
+  await expect(notes(page).first()).toHaveAccessibleName(/bar 2, beat 2$/)
+})
+
 test('what is no line is refused in words, and nothing is lost', async ({ page }) => {
   await open(page, `${server.address}line?chart=${wharf}`)
   const dialog = await bring(page, 'No line', 'this is no tune')
-  await expect(page.getByRole('status').filter({ hasText: 'It could not be read' })).toBeVisible()
+  await expect(dialog.getByRole('alert')).toContainText('no ABC tune')
   await expect(dialog.getByLabel('ABC or MusicXML')).toHaveValue('this is no tune')
 })

@@ -21,7 +21,7 @@ import type { Desk } from './desk.ts'
 import { $kept, type Kept } from './kept.ts'
 import { say } from './notices.ts'
 import { $place, go } from './place.ts'
-import { type Answer, type KeptNote, type LineRow, request } from './rows.ts'
+import { type Answer, answered, type KeptNote, type LineRow, request } from './rows.ts'
 
 /** Every kept line; null while they are fetched. */
 export const $lines = atom<readonly LineRow[] | null>(null)
@@ -47,19 +47,51 @@ const told = async (answer: Answer<unknown>, done: string, failed: string): Prom
   return true
 }
 
-/** What a text is by its first signs: a score, or a tune. */
-const sentFrom = (source: string): { musicxml: string } | { abc: string } =>
-  /^\s*</.test(source) ? { musicxml: source } : { abc: source }
+/** How loose playing is brought to a grid. */
+export const GRID_CHOICES = ['nearest', 'sixteenths', 'triplets', 'none'] as const
+export type GridChoice = (typeof GRID_CHOICES)[number]
 
-/** Keeps a line from a file's text with the open chart; tells whether it could be read. */
-export const bringLine = async (name: string, source: string): Promise<boolean> => {
+/** What a file holds, before anything is kept. */
+export interface LookedInto {
+  readonly notes: readonly KeptNote[]
+  readonly voices: readonly {
+    readonly track: number
+    readonly channel: number
+    readonly name: string
+    readonly notes: number
+  }[]
+  readonly chosen: number
+  readonly leftOut: readonly { readonly what: string; readonly why: string }[]
+}
+
+/** Looks into a file: a MIDI file, a tune, or a score. Nothing is kept. */
+export const lookInto = (file: File, voice: number | null, grid: GridChoice): Promise<Answer<LookedInto>> => {
+  const body = new FormData()
+  body.set('file', file)
+  const query = new URLSearchParams({ grid, ...(voice === null ? {} : { voice: String(voice) }) })
+  return answered(() => fetch(`/api/v1/lines/read?${query}`, { method: 'POST', body }))
+}
+
+const movedBy = (notes: readonly KeptNote[], by: number): readonly KeptNote[] =>
+  notes.map(({ at, for: length, pitch }) => ({ at: at + by, for: length, pitch })).filter((n) => n.at >= 0)
+
+/** Keeps a line with the open chart, its first beat so many ticks into it. */
+export const keepLine = async (name: string, notes: readonly KeptNote[], from: number): Promise<boolean> => {
   const chart = $kept.get()?.chart
   if (!chart) return false
-  const row = { name, chartId: chart.id, line: sentFrom(source), tags: [] }
+  const row = { name, chartId: chart.id, line: { notes: movedBy(notes, from) }, tags: [] }
   const answer = await request<LineRow>('POST', 'lines', row)
-  const done = await told(answer, 'Kept.', 'It could not be read')
-  if (answer.ok) go({ line: answer.value.id, note: 0 })
+  const done = await told(answer, 'Kept.', 'Not kept')
+  if (answer.ok) go({ line: answer.value.id, note: 0, bar: 1, beat: 1 })
   return done
+}
+
+/** Moves a kept line in time: its first bar was another one. Nothing is pushed out over the beginning. */
+export const moveLine = async (row: LineRow, notes: readonly KeptNote[], by: number): Promise<void> => {
+  if (Math.min(...notes.map((n) => n.at)) + by < 0) return say('It would begin before the chart does.')
+  const { name, chartId, text, tags, version } = row
+  const body = { name, chartId, text, tags, version, line: { notes: movedBy(notes, by) } }
+  await told(await request('PUT', `lines/${row.id}`, body), 'Moved.', 'Not moved')
 }
 
 export const renameLine = async (row: LineRow, name: string): Promise<void> => {

@@ -1,19 +1,48 @@
 import { useState } from 'react'
+import { barTicks, type Chart, toGlyphs } from '../../../core/index.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
-import { bringLine } from '../../stores/lines.ts'
+import { Select } from '../../parts/Select.tsx'
+import { GRID_CHOICES, type GridChoice, keepLine, type LookedInto, lookInto } from '../../stores/lines.ts'
 import styles from './LineView.module.css'
 
-/** A line from elsewhere: a tune in ABC or a score in MusicXML, pasted or from a file. */
-export const BringLine = () => {
+const GRID_WORDS: Readonly<Record<GridChoice, string>> = {
+  nearest: 'each beat by whichever is nearer',
+  sixteenths: 'sixteenths',
+  triplets: 'eighth triplets',
+  none: 'as it was played',
+}
+
+const voiceName = ({ name, track, channel, notes }: LookedInto['voices'][number]): string =>
+  `${name || `track ${track + 1}`}, channel ${channel}: ${notes} notes`
+
+/** Where a bar of the chart begins, in ticks. */
+const startOf = (chart: Chart, bar: number): number =>
+  chart.bars
+    .filter((b) => b.number < bar)
+    .reduce((sum, b) => sum + (b.spots.reduce((t, s) => t + s.length, 0) || barTicks(chart.metre)), 0)
+
+/** A line from elsewhere: MIDI, a tune in ABC or a score in MusicXML. It is looked into first; then one keeps it. */
+export const BringLine = ({ chart }: { readonly chart: Chart }) => {
   const [open, setOpen] = useState(false)
   const [name, setName] = useState('A line')
   const [text, setText] = useState('')
+  const [file, setFile] = useState<File | null>(null)
+  const [grid, setGrid] = useState<GridChoice>('nearest')
+  const [bar, setBar] = useState(String(chart.bars[0]?.number ?? 1))
+  const [found, setFound] = useState<LookedInto | null>(null)
+  const [wrong, setWrong] = useState<string | null>(null)
+  const look = async (source: File | null, voice: number | null, by: GridChoice) => {
+    const answer = await lookInto(source ?? new File([text], 'line.txt'), voice, by)
+    setFound(answer.ok ? answer.value : null)
+    setWrong(answer.ok ? null : answer.detail)
+  }
   const keep = async () => {
-    if (await bringLine(name.trim() || 'A line', text)) {
-      setOpen(false)
-      setText('')
-    }
+    if (!found || !(await keepLine(name.trim() || 'A line', found.notes, startOf(chart, Number(bar))))) return
+    setOpen(false)
+    setFound(null)
+    setText('')
+    setFile(null)
   }
   return (
     <>
@@ -26,28 +55,74 @@ export const BringLine = () => {
           </label>
           <label>
             ABC or MusicXML
-            <textarea rows={10} value={text} onChange={(e) => setText(e.target.value)} spellCheck={false} />
-          </label>
-          <label>
-            or a file
-            <input
-              type="file"
-              accept=".abc,.xml,.musicxml,.txt"
+            <textarea
+              rows={6}
+              value={text}
+              spellCheck={false}
               onChange={(e) => {
-                const file = e.target.files?.[0]
-                if (!file) return
-                setName(file.name.replace(/\.\w+$/, ''))
-                void file.text().then(setText)
+                setText(e.target.value)
+                setFile(null)
+                setFound(null)
               }}
             />
           </label>
-          <p>
-            It begins on the first beat of the chart, in concert pitch. Of several voices the first is the line; of
-            notes that begin together, the highest.
-          </p>
-          <Button tone="strong" disabled={text.trim() === ''} onClick={() => void keep()}>
-            Keep it
-          </Button>
+          <label>
+            or a file: MIDI, ABC, MusicXML
+            <input
+              type="file"
+              accept=".mid,.midi,.abc,.xml,.musicxml,.txt"
+              onChange={(e) => {
+                const chosen = e.target.files?.[0] ?? null
+                setFile(chosen)
+                if (!chosen) return
+                setName(chosen.name.replace(/\.\w+$/, ''))
+                void look(chosen, null, grid)
+              }}
+            />
+          </label>
+          {found === null && (
+            <Button disabled={text.trim() === '' && file === null} onClick={() => void look(file, null, grid)}>
+              Look into it
+            </Button>
+          )}
+          {wrong !== null && <p role="alert">{wrong}</p>}
+          {found && (
+            <>
+              <p role="status">
+                {found.notes.length} notes.{' '}
+                {found.leftOut.length > 0 &&
+                  `Left out: ${found.leftOut.map((l) => `${toGlyphs(l.what)} (${l.why})`).join('; ')}.`}
+              </p>
+              {found.voices.length > 0 && (
+                <>
+                  <Select
+                    label="Which voice"
+                    value={String(found.chosen)}
+                    options={found.voices.map((v, i) => ({ value: String(i), label: voiceName(v) }))}
+                    onPick={(v) => void look(file, Number(v), grid)}
+                  />
+                  <Select
+                    label="Brought to"
+                    value={grid}
+                    options={GRID_CHOICES.map((g) => ({ value: g, label: GRID_WORDS[g] }))}
+                    onPick={(g) => {
+                      setGrid(g)
+                      void look(file, found.chosen, g)
+                    }}
+                  />
+                </>
+              )}
+              <Select
+                label="It begins with"
+                value={bar}
+                options={chart.bars.map((b) => ({ value: String(b.number), label: `bar ${b.number}` }))}
+                onPick={setBar}
+              />
+              <Button tone="strong" onClick={() => void keep()}>
+                Keep it
+              </Button>
+            </>
+          )}
         </div>
       </Dialog>
     </>

@@ -1,6 +1,6 @@
 import { useStore } from '@nanostores/react'
 import { useEffect, useMemo, useState } from 'react'
-import { type School, sameBeat, toGlyphs, verdictOf } from '../../../core/index.ts'
+import { beatTicks, type School, sameBeat, toGlyphs, verdictOf } from '../../../core/index.ts'
 import { LineBand } from '../../figures/LineBand.tsx'
 import { beatText } from '../../figures/words.ts'
 import { Button } from '../../parts/Button.tsx'
@@ -14,6 +14,7 @@ import {
   fetchNotes,
   firstNoteAt,
   goToNote,
+  moveLine,
   notesOf,
   refreshLines,
   removeLine,
@@ -145,12 +146,24 @@ const LineView = ({ place, kept, desk }: ViewProps) => {
                 </a>
               ))}
             </span>
+            <Button
+              title="Its first beat was the one before"
+              onClick={() => void moveLine(row, notes ?? [], -beatTicks(taken.chart.metre))}
+            >
+              ← beat
+            </Button>
+            <Button
+              title="Its first beat is the next one"
+              onClick={() => void moveLine(row, notes ?? [], beatTicks(taken.chart.metre))}
+            >
+              beat →
+            </Button>
             <Button tone="quiet" onClick={() => void removeLine(row)}>
               Remove
             </Button>
           </>
         )}
-        <BringLine />
+        <BringLine key={chartId} chart={desk.chart} />
       </div>
       {taken ? (
         <>
@@ -175,7 +188,7 @@ const LineView = ({ place, kept, desk }: ViewProps) => {
           ) : row ? (
             <p role="alert">{toGlyphs(row.name)} lies over no chart that reads.</p>
           ) : (
-            <p>No line lies over this chart yet. Bring one as ABC or MusicXML: pasted, or from a file.</p>
+            <p>No line lies over this chart yet. Bring one: a MIDI file, or a tune in ABC or MusicXML.</p>
           )}
         </div>
       )}

@@ -1,0 +1,102 @@
+import fc from 'fast-check'
+import { type MidiEvent, writeMidi } from 'midi-file'
+import { describe, expect, it } from 'vitest'
+import { type Line, lineOf, midi, readChart, ticks } from '../core/index.ts'
+import { quantised, readMidiLine } from './line-midi.ts'
+import { writeLine } from './line-write.ts'
+
+const sounds = (line: Line) => line.map((n) => [n.at, n.for, n.pitch])
+const chart = readChart('| Dm7 | G7 |')
+if (!chart.ok) throw new Error('the chart must read')
+
+/** A file of tracks, each a list of [onset, length, pitch, channel from 1], at 480 ticks a quarter. */
+const fileOf = (...tracks: readonly (readonly (readonly [number, number, number, number])[])[]): Uint8Array =>
+  Uint8Array.from(
+    writeMidi({
+      header: { format: 1, numTracks: tracks.length, ticksPerBeat: 480 },
+      tracks: tracks.map((notes) => {
+        const moments = notes
+          .flatMap(([at, length, noteNumber, channel]) => [
+            { at, e: { type: 'noteOn', channel: channel - 1, noteNumber, velocity: 90 } as const },
+            { at: at + length, e: { type: 'noteOff', channel: channel - 1, noteNumber, velocity: 0 } as const },
+          ])
+          .sort((a, b) => a.at - b.at || (a.e.type === 'noteOff' ? -1 : 1))
+        let last = 0
+        const events = moments.map(({ at, e }): MidiEvent => {
+          const deltaTime = at - last
+          last = at
+          return { ...e, deltaTime }
+        })
+        return [...events, { deltaTime: 0, meta: true, type: 'endOfTrack' }]
+      }),
+    }),
+  )
+
+describe('a line from a MIDI file', () => {
+  it('comes back as it was written, within its grid', () => {
+    const steps = fc.constantFrom(240, 480, 960)
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(steps, fc.integer({ min: 40, max: 90 })), { minLength: 1, maxLength: 20 }),
+        (all) => {
+          let at = 0
+          const line = lineOf(
+            all.map(([length, pitch]) => {
+              const from = at
+              at += length
+              return { at: ticks(from), for: ticks(length), pitch: midi(pitch) }
+            }),
+          )
+          const read = readMidiLine(writeLine('x', line, chart.value, 'midi') as Uint8Array, null, 'sixteenths')
+          expect(read.ok && sounds(read.value.line)).toEqual(sounds(line))
+        },
+      ),
+    )
+  })
+  it('takes the top of two hands, leaves the drums, and names what can be chosen instead', () => {
+    const right = [
+      [0, 240, 72, 1],
+      [0, 240, 64, 1],
+      [240, 240, 74, 1],
+    ] as const
+    const left = [[0, 480, 48, 2]] as const
+    const drums = [[0, 100, 36, 10]] as const
+    const read = readMidiLine(fileOf(left, right, drums), null, 'nearest')
+    expect(read.ok && sounds(read.value.line)).toEqual([
+      [0, 480, 72],
+      [480, 480, 74],
+    ])
+    expect(read.ok && read.value.voices.map((v) => [v.track, v.channel, v.notes])).toEqual([
+      [0, 2, 1],
+      [1, 1, 3],
+    ])
+    expect(read.ok && read.value.leftOut.map((l) => l.what)).toEqual(['the drums', '1 notes', '1 other voices'])
+    const other = readMidiLine(fileOf(left, right, drums), 0, 'nearest')
+    expect(other.ok && sounds(other.value.line)).toEqual([[0, 960, 48]])
+  })
+  it('tells triplets and swung eighths from sixteenths, beat by beat, and mends loose playing', () => {
+    const raw = (at: number, length: number) => ({ at, for: length, pitch: 60 })
+    const swung = [raw(8, 600), raw(652, 290), raw(955, 470), raw(1431, 480)]
+    expect(sounds(quantised(swung, 'nearest'))).toEqual([
+      [0, 640, 60],
+      [640, 320, 60],
+      [960, 480, 60],
+      [1440, 480, 60],
+    ])
+    const triplet = [raw(4, 300), raw(331, 300), raw(629, 300), raw(962, 900)]
+    expect(quantised(triplet, 'nearest').map((n) => n.at)).toEqual([0, 320, 640, 960])
+    expect(quantised(triplet, 'sixteenths').map((n) => n.at)).toEqual([0, 240, 720, 960])
+    expect(quantised(triplet, 'none').map((n) => n.at)).toEqual([4, 331, 629, 962])
+  })
+  it('any bytes are read or refused', () => {
+    const good = fileOf([[0, 240, 60, 1]])
+    fc.assert(
+      fc.property(fc.uint8Array({ maxLength: 40 }), fc.nat(good.length), (junk, at) => {
+        readMidiLine(junk, null, 'nearest')
+        readMidiLine(Uint8Array.from([...good.slice(0, at), ...junk, ...good.slice(at)]), 3, 'none')
+      }),
+      { numRuns: 500 },
+    )
+    expect(readMidiLine(new Uint8Array(), null, 'nearest').ok).toBe(false)
+  })
+})
