@@ -7,6 +7,7 @@ export {
   transposeHarmony,
   transposeJob,
   transposeOverlay,
+  transposeOverride,
   transposeQuestion,
 } from './ask/transpose-question.ts'
 export { type AnalysedSpot, type Analysis, analyseChart } from './chart/analyse.ts'
@@ -124,7 +125,7 @@ export {
   SORTS,
   type Wish,
 } from './reading/rank.ts'
-export { type NoteReading, placeOf, type Reading, readOver, withHome } from './reading/read.ts'
+export { type NoteReading, placeOf, placeWithHome, type Reading, readOver } from './reading/read.ts'
 export type { Place, Role } from './reading/role.ts'
 export { roughnessOver, topOf, voicingOf } from './reading/roughness.ts'
 export { DEFAULT_SCHOOL, SCHOOL_CHOICES, type School, type SchoolSetting } from './reading/school.ts'
@@ -157,7 +158,7 @@ export {
   type RouteRules,
   readMotion,
 } from './route/rules.ts'
-export { type At, type Cut, type Slot, type SlotWish, SPOT_BY_SPOT, sameAt, slotsOf } from './route/slots.ts'
+export { type At, type Cut, type Slot, type SlotWish, SPOT_BY_SPOT, sameAt, slotsOf, spotStart } from './route/slots.ts'
 export { PAIRS_TRIED } from './route/step-candidates.ts'
 export { type KeptStep, routeTold, stepLine, type ToldRoute, type ToldSeam, type ToldStep } from './route/told.ts'
 export { type RouteWishes, rulesOver, type WishedFade } from './route/wishes.ts'

@@ -11,19 +11,15 @@ import {
   keyName,
   type Override,
   overrideAt,
-  placeOf,
-  readOverlay,
+  placeWithHome,
   type School,
   stretchesOf,
-  withHome,
 } from '../core/index.ts'
 
 const homeOf = (s: AnalysedSpot, overrides: readonly Override[], beat: number, school: School): string | null => {
   if (s.spot.chord.kind === 'no chord') return null
-  const place = placeOf(s.spot.chord, s.next, school, s.job)
   const put = overrideAt(overrides, s.spot.bar, beat)?.home
-  const read = put === undefined ? null : readOverlay(put)
-  return homeName((read?.ok ? withHome(place, read.value) : place).home.first)
+  return homeName(placeWithHome(s.spot.chord, s.next, school, s.job, put).home.first)
 }
 
 const chordAnswer = (s: AnalysedSpot, chart: Chart, overrides: readonly Override[], school: School) => {

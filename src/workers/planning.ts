@@ -17,7 +17,7 @@ import {
   slotsOf,
   type ToldRoute,
   transposeChart,
-  transposeJob,
+  transposeOverride,
   type Weights,
 } from '../core/index.ts'
 
@@ -46,7 +46,7 @@ const groundOf = ({ text, overrides, written, repeats, school, request, naming }
   const read = readChart(text)
   const wishes = readRequest(request, naming)
   if (!read.ok || !wishes.ok) return null
-  const said = readOverrides(overrides).map((o) => ({ ...o, job: o.job && transposeJob(o.job, written) }))
+  const said = readOverrides(overrides).map((o) => transposeOverride(o, written))
   const chart = transposeChart(read.value, written)
   const slots = slotsOf(chart, analyseChart(chart, repeats, said), said, school, wishes.value.slots)
   return { slots, rules: rulesOver(slots, wishes.value) }

@@ -10,15 +10,13 @@ import {
   namedTowards,
   type PentatonicNaming,
   type Place,
-  placeOf,
+  placeWithHome,
   rankCandidates,
   readChord,
-  readOverlay,
   type School,
   toldOnce,
   type Weights,
   type Wish,
-  withHome,
 } from '../core/index.ts'
 
 /** A chord where it stands, in words that can be sent. */
@@ -52,14 +50,9 @@ export interface Ranking {
 }
 
 const placeFrom = ({ chord, next, job, home, school }: SpotWords): Place => {
-  const [over, to, scale] = [
-    readChord(chord),
-    next === null ? null : readChord(next),
-    home === null ? null : readOverlay(home),
-  ]
+  const [over, to] = [readChord(chord), next === null ? null : readChord(next)]
   if (!over.ok || (to && !to.ok)) throw new Error(`a printed chord does not read: ${chord}, ${next}`)
-  const ruled = placeOf(over.value, to ? to.value : null, school, job)
-  return scale?.ok ? withHome(ruled, scale.value) : ruled
+  return placeWithHome(over.value, to ? to.value : null, school, job, home)
 }
 
 interface Named extends Candidate {

@@ -1,10 +1,10 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { INSTRUMENTS } from '../pitch/instrument.ts'
+import { INSTRUMENTS, instrument } from '../pitch/instrument.ts'
 import { reverse } from '../pitch/transpose.ts'
 import { DEFAULT_SCHOOL } from '../reading/school.ts'
 import { printQuestion, readQuestion } from './question.ts'
-import { transposeQuestion } from './transpose-question.ts'
+import { transposeOverride, transposeQuestion } from './transpose-question.ts'
 
 const understood = (text: string): string => {
   const read = readQuestion(text, DEFAULT_SCHOOL)
@@ -124,5 +124,15 @@ describe('questions', () => {
       { numRuns: 4000, seed: 3 },
     )
     expect(read).toBeGreaterThan(100)
+  })
+})
+
+describe('what the player said about a chord', () => {
+  it('moves with the chart: its job, its home scale; a cut stays where it is', () => {
+    const said = { bar: 2, beat: 1, job: { kind: 'V', of: 'Ab', minor: false } as const, home: 'Eb altered', split: 3 }
+    const up = instrument('bb').written
+    expect(transposeOverride(said, up)).toEqual({ ...said, job: { ...said.job, of: 'Bb' }, home: 'F altered' })
+    expect(transposeOverride(transposeOverride(said, up), reverse(up))).toEqual(said)
+    expect(transposeOverride({ bar: 1, beat: 1 }, up)).toEqual({ bar: 1, beat: 1 })
   })
 })

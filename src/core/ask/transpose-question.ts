@@ -1,9 +1,11 @@
 import type { Chart } from '../chart/chart.ts'
 import type { Job } from '../chart/job.ts'
+import type { Override } from '../chart/overrides.ts'
 import { buildChord, type Chord, type Harmony } from '../chord/chord.ts'
 import { buildPolychord, readChord } from '../chord/parse.ts'
 import { printSymbol } from '../chord/print.ts'
 import { notesOverlay, type Overlay, pairOf, placeOn } from '../material/overlay.ts'
+import { readOverlay } from '../material/read-overlay.ts'
 import { type Note, readNote } from '../pitch/note.ts'
 import { type Interval, moveRoot, moveUnder, writtenRoot } from '../pitch/transpose.ts'
 import type { Question } from './question.ts'
@@ -40,6 +42,16 @@ export const transposeJob = (job: Job, by: Interval): Job => {
   if (!('of' in job)) return job
   const target = readNote(job.of, 0)
   return target.ok ? { ...job, of: writtenRoot(target.value.note, by).name + job.of.slice(target.value.end) } : job
+}
+
+/** What the player says about single chords, moved with its chart: jobs and home scales take their new names. */
+export const transposeOverride = (said: Override, by: Interval): Override => {
+  const home = said.home === undefined ? null : readOverlay(said.home)
+  return {
+    ...said,
+    job: said.job && transposeJob(said.job, by),
+    home: home?.ok ? transposeOverlay(home.value, by).name : said.home,
+  }
 }
 
 /** A whole chart in another pitch; beats, sections and places in the text stay. */

@@ -1,9 +1,8 @@
 import type { AnalysedSpot, Analysis } from '../chart/analyse.ts'
 import { beatTicks, type Chart } from '../chart/chart.ts'
 import { type Override, overrideAt } from '../chart/overrides.ts'
-import { readOverlay } from '../material/read-overlay.ts'
 import type { Ticks } from '../pitch/units.ts'
-import { placeOf, withHome } from '../reading/read.ts'
+import { placeWithHome } from '../reading/read.ts'
 import type { Place } from '../reading/role.ts'
 import type { School } from '../reading/school.ts'
 
@@ -30,10 +29,8 @@ export const timelineOf = (chart: Chart, { spots }: Analysis, said: readonly Ove
   let from = 0
   const soundings = spots.map((spot, index): Sounding => {
     const { chord, bar, at, length } = spot.spot
-    const ruled = chord.kind === 'chord' ? placeOf(chord, spot.next, school, spot.job) : null
     const home = overrideAt(said, bar, 1 + at / beat)?.home
-    const read = home === undefined ? null : readOverlay(home)
-    const place = ruled && read?.ok ? withHome(ruled, read.value) : ruled
+    const place = chord.kind === 'chord' ? placeWithHome(chord, spot.next, school, spot.job, home) : null
     const sounding = { index, spot, from, to: from + length, place }
     from += length
     return sounding

@@ -1,6 +1,7 @@
 import { type Job, jobFromNext } from '../chart/job.ts'
 import { type Chord, heardOver } from '../chord/chord.ts'
 import type { Overlay } from '../material/overlay.ts'
+import { readOverlay } from '../material/read-overlay.ts'
 import type { Note } from '../pitch/note.ts'
 import { has, rotate, sizeOf } from '../pitch/pcset.ts'
 import { type Exit, exitsOf, type Targets, targetsOf } from './exits.ts'
@@ -61,6 +62,19 @@ export const withHome = (place: Place, scale: Overlay): Place => {
   const others = [place.home.first, ...place.home.others].filter((o) => o.set !== set)
   const home = { first, others, inside: insideOf(chord, set), because: 'you chose it' }
   return { ...place, home, roles: roleSets(chord, home, job, school) }
+}
+
+/** A chord where it stands, with the home scale the player named there, where one was named and reads. */
+export const placeWithHome = (
+  chord: Chord,
+  next: Chord | null,
+  school: School,
+  job: Job | null | undefined,
+  home: string | null | undefined,
+): Place => {
+  const place = placeOf(chord, next, school, job)
+  const scale = home === null || home === undefined ? null : readOverlay(home)
+  return scale?.ok ? withHome(place, scale.value) : place
 }
 
 const keepsBack = (place: Place, up: number): boolean =>

@@ -2,8 +2,7 @@ import type { AnalysedSpot, Analysis } from '../chart/analyse.ts'
 import { beatTicks, type Chart } from '../chart/chart.ts'
 import { type Override, overrideAt, sameBeat } from '../chart/overrides.ts'
 import type { Chord } from '../chord/chord.ts'
-import { readOverlay } from '../material/read-overlay.ts'
-import { placeOf, withHome } from '../reading/read.ts'
+import { placeWithHome } from '../reading/read.ts'
 import type { Place } from '../reading/role.ts'
 import type { School } from '../reading/school.ts'
 
@@ -59,20 +58,6 @@ const cadencesOf = ({ chains }: Analysis): ReadonlyMap<number, number> => {
   return cadences
 }
 
-const placeAt = (
-  s: AnalysedSpot,
-  chord: Chord,
-  next: Chord | null,
-  beat: number,
-  school: School,
-  said: Said,
-): Place => {
-  const place = placeOf(chord, next, school, s.job)
-  const home = overrideAt(said, s.spot.bar, beat)?.home
-  const read = home === undefined ? null : readOverlay(home)
-  return read?.ok ? withHome(place, read.value) : place
-}
-
 type Said = readonly Override[]
 
 /**
@@ -98,6 +83,7 @@ export const slotsOf = (
       .map((c) => c.at)
       .sort((a, b) => a - b)
     const starts = [from, ...cuts]
+    const home = overrideAt(said, bar, from)?.home
     for (const [part, beat] of starts.entries()) {
       const end = starts[part + 1] ?? to
       const last = slots.at(-1)
@@ -109,7 +95,7 @@ export const slotsOf = (
         beat,
         beats: end - beat,
         chord,
-        place: placeAt(s, chord, part < starts.length - 1 ? chord : s.next, from, school, said),
+        place: placeWithHome(chord, part < starts.length - 1 ? chord : s.next, school, s.job, home),
         spot: s,
         cadence: cadences.get(s.index) ?? null,
         carries: slots.length > 0 && ((wish.holdsAsOne && stays) || has(wish.joins)),
@@ -125,3 +111,7 @@ export const isHeld = (from: Slot, to: Slot): boolean => from.chord.symbol === t
 /** Whether the seam between two neighbouring slots stands under a motion rule of that scope. */
 export const isRuled = (from: Slot, to: Slot, scope: 'cadence' | 'throughout'): boolean =>
   scope === 'throughout' || (from.cadence !== null && from.cadence === to.cadence)
+
+/** The beat on which the spot of a slot begins. */
+export const spotStart = (slots: readonly Slot[], slot: Slot): number =>
+  slots.find((s) => s.spot === slot.spot)?.beat ?? slot.beat

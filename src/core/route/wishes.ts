@@ -1,6 +1,6 @@
 import type { Overlay } from '../material/overlay.ts'
 import type { RouteRules } from './rules.ts'
-import { type At, type Slot, type SlotWish, sameAt } from './slots.ts'
+import { type At, type Slot, type SlotWish, sameAt, spotStart } from './slots.ts'
 
 /** A wish that stands at a place of the chart and stays there, however the spots about it are cut. */
 export interface WishedFade extends At {
@@ -39,11 +39,10 @@ const inForce = <W extends At>(wishes: readonly W[], slot: Slot, from: number): 
 /** The same by steps of the slots there are; what stands at no slot any more is left out. */
 export const rulesOver = (slots: readonly Slot[], wishes: RouteWishes): RouteRules => {
   const { slots: _, ...plain } = wishes
-  const starts = slots.map((s) => (s.index > 0 && slots[s.index - 1]?.spot === s.spot ? startOf(slots, s) : s.beat))
   const stepAt = (at: At): number => slots.findIndex((s) => sameAt(s, at))
   return {
     ...plain,
-    arc: slots.map((s) => inForce(wishes.arc, s, starts[s.index] ?? s.beat)?.fade ?? null),
+    arc: slots.map((s) => inForce(wishes.arc, s, spotStart(slots, s))?.fade ?? null),
     locks: wishes.locks.flatMap((l) => (stepAt(l) < 0 ? [] : { step: stepAt(l), overlay: l.overlay })),
     bans: wishes.bans.flatMap(({ at, overlay, device }) => {
       const step = at === null ? null : stepAt(at)
@@ -54,7 +53,3 @@ export const rulesOver = (slots: readonly Slot[], wishes: RouteWishes): RouteRul
     ),
   }
 }
-
-/** The beat on which the spot of a slot begins. */
-const startOf = (slots: readonly Slot[], slot: Slot): number =>
-  slots.find((s) => s.spot === slot.spot)?.beat ?? slot.beat

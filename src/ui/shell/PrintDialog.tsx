@@ -81,7 +81,7 @@ const readingsFor = (what: What, place: Place, desk: Desk, plays: Instrument): r
 const useRouteSheet = (place: Place, kept: Kept, desk: Desk, plays: Instrument) => {
   const planning = useStore($planning)
   return useMemo(() => {
-    const model = place.view === 'route' ? routeModel(place, kept, desk) : null
+    const model = place.view === 'route' ? routeModel(place, desk) : null
     if (!model) return null
     const route = planning.routes[place.pick] ?? null
     const steps = sheetSteps(stepsInView(model, place, kept, desk, route), desk, plays)

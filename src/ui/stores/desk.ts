@@ -12,7 +12,7 @@ import {
   type Overlay,
   type Override,
   overrideAt,
-  placeOf,
+  placeWithHome,
   readChart,
   readHarmony,
   readOver,
@@ -25,9 +25,8 @@ import {
   type TextError,
   transposeChart,
   transposeChord,
-  transposeJob,
   transposeOverlay,
-  withHome,
+  transposeOverride,
 } from '../../core/index.ts'
 import type { StripSpot } from '../figures/strip-layout.ts'
 import { cutAtSteps, moveChains, stepAt } from './follow.ts'
@@ -46,6 +45,8 @@ export interface Desk {
   readonly chartError: TextError | null
   readonly spots: readonly StripSpot[]
   readonly chains: readonly Chain[]
+  /** What the player said about single chords, in written pitch. */
+  readonly said: readonly Override[]
   /** The kept route whose overlays are shown, by its name. */
   readonly following: string | null
   /** Where the player cut a chord in two. */
@@ -89,14 +90,13 @@ const readOnce = latest(readChart)
 
 /** A chart as the player reads it, with its harmony and what the player said of it; `concertSpots` are as it is kept. */
 const tuneAt = latest((concert: Chart, kept: readonly KeptOverride[] | null, repeats: boolean, plays: Instrument) => {
-  const overrides = readOverrides(kept)
   const chart = transposeChart(concert, plays.written)
-  const written = overrides.map((o) => ({ ...o, job: o.job && transposeJob(o.job, plays.written) }))
+  const overrides = readOverrides(kept).map((o) => transposeOverride(o, plays.written))
   return {
     overrides,
     chart,
     concertSpots: spotsInChart(splitChart(concert, overrides), repeats),
-    analysis: analyseChart(chart, repeats, written),
+    analysis: analyseChart(chart, repeats, overrides),
   }
 })
 
@@ -122,6 +122,7 @@ export const deskOf = (place: Place, kept: Kept): Desk => {
       chart: null,
       chartError: read?.error ?? null,
       chains: [],
+      said: [],
       cuts: [],
       key: null,
       spots: [],
@@ -159,12 +160,12 @@ export const deskOf = (place: Place, kept: Kept): Desk => {
       : { overlay: home, by: 'home' }
   }
   const { school, weights } = settings
-  const chosenHome = place.home === null ? null : readOverlay(place.home)
+  const chosen = place.home === null ? null : readOverlay(place.home)
+  const chosenHome = chosen?.ok ? transposeOverlay(chosen.value, plays.written).name : null
   const spotted = (s: StripSpot, chord: Chord, isHere: boolean): Spotted => {
-    const ruled = placeOf(chord, s.next, school, chord === s.spot.chord ? s.job : undefined)
-    const kept = overrideAt(overrides, s.spot.bar, s.beat)?.home
-    const home = isHere && chosenHome ? chosenHome : kept === undefined ? null : readOverlay(kept)
-    return home?.ok ? withHome(ruled, transposeOverlay(home.value, plays.written)) : ruled
+    const said = overrideAt(overrides, s.spot.bar, s.beat)?.home
+    const home = isHere && chosenHome !== null ? chosenHome : said
+    return placeWithHome(chord, s.next, school, chord === s.spot.chord ? s.job : undefined, home)
   }
   const spots = bare.map((s): StripSpot => {
     if (s.spot.chord.kind !== 'chord') return s
@@ -181,6 +182,7 @@ export const deskOf = (place: Place, kept: Kept): Desk => {
     chart,
     chains: moveChains(analysis.chains, followed.movedTo),
     following: route?.name ?? null,
+    said: overrides,
     cuts: overrides.filter((o) => o.split !== undefined),
     key: analysis.key,
     chartError: null,

@@ -4,24 +4,24 @@ import {
   analyseChart,
   auditLine,
   type Chart,
+  instrument,
   type Line,
   lineOf,
   midi,
-  type Override,
   readChart,
-  readOverlay,
+  readOverrides,
   type School,
   splitChart,
   ticks,
   timelineOf,
   transposeChart,
-  transposeOverlay,
+  transposeOverride,
 } from '../../core/index.ts'
-import type { Desk } from './desk.ts'
 import { $kept, type Kept } from './kept.ts'
 import { say } from './notices.ts'
 import { $place, go } from './place.ts'
 import { type Answer, answered, type KeptNote, type LineRow, request } from './rows.ts'
+import { settingsFrom } from './settings.ts'
 
 /** Every kept line; null while they are fetched. */
 export const $lines = atom<readonly LineRow[] | null>(null)
@@ -110,14 +110,18 @@ export const removeLine = async (row: LineRow): Promise<void> => {
 
 const keyOf = (row: LineRow): string => `${row.id} ${row.version}`
 
-/** A row's notes where they are known; those kept as a file are asked of the server once. */
+/** Whether a row's notes can be read here: files, and pitches by name, are read by the server. */
+const isPlain = (line: LineRow['line']): line is { readonly notes: readonly KeptNote[] } =>
+  'notes' in line && line.notes.every((n) => typeof n.pitch === 'number')
+
+/** A row's notes where they are known; others are asked of the server once. */
 export const notesOf = (
   row: LineRow,
   known: Readonly<Record<string, readonly KeptNote[] | null>>,
-): readonly KeptNote[] | null => ('notes' in row.line ? row.line.notes : (known[keyOf(row)] ?? null))
+): readonly KeptNote[] | null => (isPlain(row.line) ? row.line.notes : (known[keyOf(row)] ?? null))
 
 export const fetchNotes = async (row: LineRow, text: string): Promise<void> => {
-  if ('notes' in row.line || $lineNotes.get()[keyOf(row)] !== undefined) return
+  if (isPlain(row.line) || $lineNotes.get()[keyOf(row)] !== undefined) return
   const answer = await request<{ notes: KeptNote[] }>('POST', 'lines/audit', { text, line: row.line })
   if (answer.ok) $lineNotes.set({ ...$lineNotes.get(), [keyOf(row)]: answer.value.notes })
   else say(`The line could not be read: ${answer.detail}`)
@@ -141,20 +145,18 @@ export const takeApart = (
   row: LineRow,
   notes: readonly KeptNote[],
   kept: Kept,
-  desk: Desk,
-  school: School,
+  beside: Partial<School> = {},
 ): Taken | null => {
-  const text = row.chartId !== null && row.chartId === kept.chart?.id ? kept.chart.text : row.text
+  const isOpen = row.chartId !== null && row.chartId === kept.chart?.id
+  const text = isOpen ? (kept.chart?.text ?? null) : row.text
   const read = text === null ? null : readChart(text)
   if (!read?.ok) return null
-  const { written } = desk.instrument
-  const said: readonly Override[] = (kept.chart?.overrides ?? []).flatMap(({ bar, beat, home, split }) => {
-    const scale = home === undefined ? null : readOverlay(home)
-    return [{ bar, beat, split, home: scale?.ok ? transposeOverlay(scale.value, written).name : undefined }]
-  })
-  const chart = transposeChart(splitChart(read.value, said), written)
-  const timeline = timelineOf(chart, analyseChart(chart, true), said, school)
-  return { chart, audit: auditLine(writtenLine(notes, written.semitones), timeline, desk.settings.weights) }
+  const settings = settingsFrom(kept.settings)
+  const { written } = instrument(settings.instrument ?? 'concert')
+  const said = readOverrides(isOpen ? (kept.chart?.overrides ?? null) : null).map((o) => transposeOverride(o, written))
+  const chart = splitChart(transposeChart(read.value, written), said)
+  const timeline = timelineOf(chart, analyseChart(chart, true, said), said, { ...settings.school, ...beside })
+  return { chart, audit: auditLine(writtenLine(notes, written.semitones), timeline, settings.weights) }
 }
 
 /** The line in view, taken apart: what the keys walk through. */

@@ -3,7 +3,6 @@ import {
   arcOf,
   directionBetween,
   type Overlay,
-  type Override,
   type Reading,
   type RouteRequest,
   readChord,
@@ -53,13 +52,6 @@ export interface RouteModel {
 
 const wholePlan = (words: PlanWords): WholePlan => ({ ...USUAL_PLAN, ...words })
 
-/** What the player said of home scales, with names in written pitch. */
-const saidIn = (kept: Kept, desk: Desk): readonly Override[] =>
-  (desk.isSketch ? [] : (kept.chart?.overrides ?? [])).flatMap(({ bar, beat, home }) => {
-    const read = home === undefined ? null : readOverlay(home)
-    return read?.ok ? [{ bar, beat, home: transposeOverlay(read.value, desk.instrument.written).name }] : []
-  })
-
 /** The ready shape, with the player's own wishes over it. */
 const wishesFor = (plan: WholePlan, desk: Desk, slots: readonly Slot[]): readonly WishedFade[] =>
   desk.chart === null
@@ -67,13 +59,13 @@ const wishesFor = (plan: WholePlan, desk: Desk, slots: readonly Slot[]): readonl
     : arcOf(plan.preset, desk.chart, slots).map((w) => plan.arc.find((own) => sameAt(own, w)) ?? w)
 
 /** What the view shows of the chart and of what is asked; null where no chart is open or nothing in it can be planned. */
-export const routeModel = (place: Place, kept: Kept, desk: Desk): RouteModel | null => {
+export const routeModel = (place: Place, desk: Desk): RouteModel | null => {
   if (!desk.chart || !desk.key) return null
   const plan = wholePlan(movePlan(readPlan(place.plan), desk.instrument.written))
   const analysis: Analysis = { key: desk.key, spots: desk.spots, chains: desk.chains }
   const wishes = readRequest(plan, desk.settings.naming)
   const wish = wishes.ok ? wishes.value.slots : SPOT_BY_SPOT
-  const slots = slotsOf(desk.chart, analysis, saidIn(kept, desk), desk.settings.school, wish)
+  const slots = slotsOf(desk.chart, analysis, desk.said, desk.settings.school, wish)
   const at = slots.filter((s) => s.bar < place.bar || (s.bar === place.bar && s.beat <= place.beat + 1e-6)).at(-1)
   const { preset: _, eachSeries: __, ...request } = plan
   return {

@@ -8,6 +8,7 @@ import {
   type Slot,
   sameAt,
   slipOverlay,
+  spotStart,
   transposeChord,
   transposeOverlay,
   withPlaces,
@@ -28,7 +29,7 @@ import { keepRoute } from './routes.ts'
 /** The model as it stands now, in the browser. */
 export const modelNow = (): { readonly model: RouteModel; readonly desk: Desk } | null => {
   const [place, kept, desk] = [$place.get(), $kept.get(), deskNow()]
-  const model = place && kept && desk ? routeModel(place, kept, desk) : null
+  const model = place && kept && desk ? routeModel(place, desk) : null
   return model && desk ? { model, desk } : null
 }
 
@@ -104,8 +105,12 @@ export const splitHere = (): void => {
   const model = modelNow()?.model
   const slot = model?.current
   if (!slot || slot.beats < 2) return say('It is too short to be split.')
-  const start = model.slots.find((s) => s.spot === slot.spot)?.beat ?? slot.beat
-  setPlan({ cuts: [...model.plan.cuts, { bar: slot.bar, beat: start, at: slot.beat + Math.ceil(slot.beats / 2) }] })
+  setPlan({
+    cuts: [
+      ...model.plan.cuts,
+      { bar: slot.bar, beat: spotStart(model.slots, slot), at: slot.beat + Math.ceil(slot.beats / 2) },
+    ],
+  })
 }
 
 /** Joins the step in view to the one before: a cut is taken back, or it goes on with that step's overlay. */

@@ -86,10 +86,8 @@ const LineView = ({ place, kept, desk }: ViewProps) => {
     if (row && text) void fetchNotes(row, text)
   }, [row, text])
   const { school } = desk.settings
-  const taken = useMemo(
-    () => (row && notes ? takeApart(row, notes, kept, desk, school) : null),
-    [row, notes, kept, desk, school],
-  )
+  // Not by the place: walking through the notes takes nothing apart anew.
+  const taken = useMemo(() => (row && notes ? takeApart(row, notes, kept) : null), [row, notes, kept])
   useEffect(() => $taken.set(taken), [taken])
   const { bar, beat } = place
   useEffect(() => {

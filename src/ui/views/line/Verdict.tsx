@@ -5,6 +5,7 @@ import type { Desk } from '../../stores/desk.ts'
 import type { Kept } from '../../stores/kept.ts'
 import { goToNote, type Taken, takeApart } from '../../stores/lines.ts'
 import type { KeptNote, LineRow } from '../../stores/rows.ts'
+import { settingsFrom } from '../../stores/settings.ts'
 import styles from './LineView.module.css'
 
 /** Schools to lay beside one's own: what differs in them. */
@@ -64,10 +65,9 @@ export const Verdict = ({ taken, row, notes, kept, desk, marked, onMark }: Props
   const other = useMemo(() => {
     const change = BESIDE[beside]
     if (!change) return null
-    const also = { ...school, ...change }
-    const again = takeApart(row, notes, kept, desk, also)
-    return again && verdictOf(again.audit, also)
-  }, [beside, row, notes, kept, desk, school])
+    const again = takeApart(row, notes, kept, change)
+    return again && verdictOf(again.audit, { ...settingsFrom(kept.settings).school, ...change })
+  }, [beside, row, notes, kept])
   return (
     <section className={styles.verdict} aria-label="Verdict">
       <div className={styles.head}>

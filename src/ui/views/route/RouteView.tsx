@@ -50,7 +50,7 @@ const Side = (props: RouteProps) => {
 /** Route: how far out to be at each step, the ranked chains of overlays that come nearest, and the way through them. */
 const RouteView = ({ place, kept, desk }: ViewProps) => {
   const planning = useStore($planning)
-  const model = useMemo(() => routeModel(place, kept, desk), [place, kept, desk])
+  const model = useMemo(() => routeModel(place, desk), [place, desk])
   useEffect(() => {
     if (model && model.slots.length > 0) void planFor(place, kept, desk, model)
   }, [place, kept, desk, model])
