@@ -13,7 +13,7 @@ import {
 } from '../core/index.ts'
 import { type LeftOut, type Refusal, refuse } from './assemble.ts'
 import { alterSign } from './musicxml-chords.ts'
-import { all, inside, type Node, nameOf, number, one, scoreIn, shiftOf, text } from './xml.ts'
+import { all, attribute, inside, type Node, nameOf, number, one, scoreIn, shiftOf, text } from './xml.ts'
 
 /** A line read from a file, and what in the file a line cannot hold. */
 export interface ReadLine {
@@ -94,7 +94,7 @@ const noteOf = (node: Node, where: Where, voice: string, shift: number): { note:
   const read = readNote(text(pitch, 'step') + alterSign(number(text(pitch, 'alter'))), 0)
   if (!read.ok) return null
   const sounding = pitchOn(read.value.note, number(text(pitch, 'octave'))).pitch + shift
-  const tied = all(node, 'tie').some((t) => (t[':@'] as { type?: string } | undefined)?.type === 'stop')
+  const tied = all(node, 'tie').some((t) => attribute(t, 'type') === 'stop')
   const spelled = shift === 0 ? { note: read.value.note } : {}
   return { note: { at: ticks(from), for: ticks(duration), pitch: midi(sounding), ...spelled }, tied }
 }

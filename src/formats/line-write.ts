@@ -13,7 +13,7 @@ import {
   ticks,
 } from '../core/index.ts'
 import { fractionText } from './abc.ts'
-import { writeMusicXml } from './write-musicxml.ts'
+import { playedOut, writeMusicXml } from './write-musicxml.ts'
 
 /** The formats a line is written in: each with its file extension and media type. */
 export const LINE_FORMATS = {
@@ -35,7 +35,7 @@ const placed = (n: LineNote) => {
 }
 
 /** A piece of a note or rest within one bar. */
-export interface Piece {
+interface Piece {
   readonly at: number
   readonly for: number
   readonly note: ReturnType<typeof placed> | null
@@ -45,7 +45,7 @@ export interface Piece {
 }
 
 /** A line cut at the bar lines, rests filled in; as many bars as it needs, at least the chart's. */
-export const barsOfLine = (line: Line, bar: number, atLeast: number): readonly (readonly Piece[])[] => {
+const barsOfLine = (line: Line, bar: number, atLeast: number): readonly (readonly Piece[])[] => {
   const end = Math.max(0, ...line.map((n) => n.at + n.for))
   const count = Math.max(atLeast, Math.ceil(end / bar))
   return Array.from({ length: count }, (_, i) => {
@@ -184,12 +184,8 @@ export const writeLine = (name: string, line: Line, chart: Chart, format: LineFo
       return writeMidiLine(name, line, chart)
     case 'musicxml': {
       const bars = barsOfLine(line, barTicks(chart.metre), chart.bars.length)
-      const written = bars.map((_, i) => {
-        const { section = null, spots = [] } = chart.bars[i] ?? {}
-        return { section, spots, opens: false, closes: false, endings: [], text: { at: 0, end: 0 } }
-      })
       return writeMusicXml(
-        { ...chart, title: name, written },
+        { ...playedOut(chart, bars.length), title: name },
         () => [],
         (i) => bars[i] ?? [],
       )

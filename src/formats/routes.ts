@@ -1,6 +1,6 @@
 import { stringify } from 'csv-stringify/sync'
-import { type Chart, type KeptStep, stepLine, TICKS_PER_QUARTER } from '../core/index.ts'
-import { writeMusicXml } from './write-musicxml.ts'
+import { beatTicks, type Chart, type KeptStep, stepLine } from '../core/index.ts'
+import { playedOut, writeMusicXml } from './write-musicxml.ts'
 
 /** The formats a route is written in: each with its file extension and media type. */
 export const ROUTE_FORMATS = {
@@ -14,16 +14,8 @@ const COLUMNS = ['bar', 'beat', 'beats', 'chord', 'overlay', 'device', 'fade', '
 
 /** The chart as it is played, with each step's overlay as words above its chord. */
 const overlaysAbove = (chart: Chart, steps: readonly KeptStep[]): string => {
-  const written = chart.bars.map(({ section, spots }) => ({
-    section,
-    spots,
-    opens: false,
-    closes: false,
-    endings: [],
-    text: { at: 0, end: 0 },
-  }))
-  const beat = (TICKS_PER_QUARTER * 4) / chart.metre.unit
-  return writeMusicXml({ ...chart, written }, (i) =>
+  const beat = beatTicks(chart.metre)
+  return writeMusicXml(playedOut(chart), (i) =>
     steps
       .filter((s) => s.bar === chart.bars[i]?.number && !s.carries)
       .map((s) => ({ at: Math.round(((s.beat ?? 1) - 1) * beat), text: s.overlay })),

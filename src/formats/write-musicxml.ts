@@ -81,6 +81,15 @@ const closing = (bar: WrittenBar, ending: readonly number[]): readonly Out[] =>
 const lengthOf = (bar: WrittenBar, metre: Metre): number =>
   bar.spots.reduce((sum, s) => sum + s.length, 0) || barTicks(metre)
 
+/** A chart with its bars as they are played for its written ones, and empty bars after them up to a count. */
+export const playedOut = (chart: Chart, count = chart.bars.length): Chart => ({
+  ...chart,
+  written: Array.from({ length: count }, (_, i) => {
+    const { section = null, spots = [] } = chart.bars[i] ?? {}
+    return { section, spots, opens: false, closes: false, endings: [], text: { at: 0, end: 0 } }
+  }),
+})
+
 /** Words above the chords of a written bar: ticks from its start, and what they say. */
 export interface WordsAt {
   readonly at: number

@@ -1,6 +1,6 @@
 import type { APIRoute } from 'astro'
 import type { ObjectSchema } from 'joi'
-import { type Chord, type Result, readChord, type TextError } from '../core/index.ts'
+import { type Chart, type Chord, type Result, readChart, readChord, readKey, type TextError } from '../core/index.ts'
 import { fieldError, fieldProblem, Problem, problemResponse } from './problems.ts'
 
 export const BODY_LIMIT = 2 * 1024 * 1024
@@ -22,6 +22,12 @@ export const orProblem = <T>(path: string, result: Result<T, TextError>): T => {
 export const chordAt = (path: string, symbol: string): Chord => orProblem(path, readChord(symbol))
 /** The next chord, or null where none was given. */
 export const nextAt = (path: string, symbol: string): Chord | null => (symbol === '' ? null : chordAt(path, symbol))
+
+/** A chart's text, in the key that was sent with it or its own. */
+export const chartAt = (text: string, key: string): Chart => {
+  const chart = orProblem('text', readChart(text))
+  return key === '' ? chart : { ...chart, key: orProblem('key', readKey(key)) }
+}
 
 const check = <T>(schema: ObjectSchema<T>, input: unknown): T => {
   const { value, error } = schema.validate(input, { abortEarly: false, convert: true })

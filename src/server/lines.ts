@@ -2,15 +2,12 @@ import {
   type Audit,
   analyseChart,
   auditLine,
-  type Chart,
   type Line,
   type LineNote,
   lineOf,
   midi,
   type Override,
   pitchOn,
-  readChart,
-  readKey,
   readNote,
   type School,
   ticks,
@@ -19,7 +16,7 @@ import {
   type Weights,
 } from '../core/index.ts'
 import { readAbcLine, readMusicXmlLine } from '../formats/line-read.ts'
-import { orProblem } from './door.ts'
+import { chartAt } from './door.ts'
 import { fieldProblem } from './problems.ts'
 
 /** A line as it is sent: as a file's text, or note by note in ticks, pitches by MIDI number or by name (`F#4`). */
@@ -84,16 +81,14 @@ const landingOf = (audit: Audit, s: Audit['stretches'][number]) => {
 const plannedAt = (route: AuditAsked['route'], bar: number, beat: number): number | null =>
   route?.filter((s) => s.bar === bar && s.beat <= beat + 1e-6).at(-1)?.fade ?? null
 
-const auditOver = (chart: Chart, asked: AuditAsked, school: School): Audit => {
-  const analysis = analyseChart(chart, true, asked.overrides)
-  return auditLine(lineFrom(asked.line, 'line'), timelineOf(chart, analysis, asked.overrides, school), asked.weights)
-}
-
 /** A line taken apart as the interface answers it. */
 export const auditAnswer = (asked: AuditAsked) => {
-  const read = orProblem('text', readChart(asked.text))
-  const chart = { ...read, key: asked.key === '' ? read.key : orProblem('key', readKey(asked.key)) }
-  const audit = auditOver(chart, asked, asked.school)
+  const chart = chartAt(asked.text, asked.key)
+  const analysis = analyseChart(chart, true, asked.overrides)
+  const line = lineFrom(asked.line, 'line')
+  const by = (school: School): Audit =>
+    auditLine(line, timelineOf(chart, analysis, asked.overrides, school), asked.weights)
+  const audit = by(asked.school)
   if (audit.notes.length === 0) throw fieldProblem('line', 'The line has no notes.', '', ['at least one note'])
   return {
     notes: audit.notes.map((n, i) => ({
@@ -123,6 +118,6 @@ export const auditAnswer = (asked: AuditAsked) => {
       landing: landingOf(audit, s),
     })),
     verdict: verdict(audit, asked.school),
-    ...(asked.also ? { also: verdict(auditOver(chart, asked, asked.also), asked.also) } : {}),
+    ...(asked.also ? { also: verdict(by(asked.also), asked.also) } : {}),
   }
 }

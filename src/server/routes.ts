@@ -8,7 +8,6 @@ import {
   type RecipeName,
   type RouteRequest,
   readChart,
-  readKey,
   readRequest,
   recipesIn,
   routeTold,
@@ -20,7 +19,7 @@ import {
   type Weights,
   withPlaces,
 } from '../core/index.ts'
-import { orProblem, textProblem } from './door.ts'
+import { chartAt, orProblem, textProblem } from './door.ts'
 import { fieldProblem } from './problems.ts'
 
 /** What `POST /routes/plan` takes. Steps are counted from 0 over the spots that have a chord. */
@@ -80,17 +79,15 @@ const requestOf = (asked: PlanAsked, slots: readonly Slot[]): RouteRequest => {
 const MOST_STEPS = 512
 
 const groundOf = (asked: PlanAsked) => {
-  const chart = orProblem('text', readChart(asked.text))
-  const key = asked.key === '' ? chart.key : orProblem('key', readKey(asked.key))
-  const keyed = { ...chart, key }
+  const chart = chartAt(asked.text, asked.key)
   const other = asked.other === null ? null : { chart: orProblem('other', readChart(asked.other)), shift: asked.shift }
-  const analysis = analyseChart(keyed, true, asked.overrides)
-  const slots = slotsOf(keyed, analysis, asked.overrides, asked.school, { ...SPOT_BY_SPOT, bars: asked.bars })
+  const analysis = analyseChart(chart, true, asked.overrides)
+  const slots = slotsOf(chart, analysis, asked.overrides, asked.school, { ...SPOT_BY_SPOT, bars: asked.bars })
   if (slots.length > MOST_STEPS)
     throw fieldProblem('bars', `There are ${slots.length} steps; plan ${MOST_STEPS} at a time.`, '', ['fewer bars'])
   if (slots.length === 0)
     throw fieldProblem(asked.bars ? 'bars' : 'text', 'There is no chord there to lay anything over.', '', ['a chord'])
-  return { chart: keyed, analysis, slots, school: asked.school, other }
+  return { chart, analysis, slots, school: asked.school, other }
 }
 
 /** The server answers others between two pieces of a planning, and stops where nobody waits any more. */

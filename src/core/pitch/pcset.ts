@@ -18,12 +18,12 @@ export const rotate = (set: PcSet, n: number): PcSet => {
   return (((set << by) | (set >> (12 - by))) & 0xfff) as PcSet
 }
 
-export const sizeOf = (set: PcSet): number => {
-  let rest: number = set
+const SIZES = Uint8Array.from({ length: 4096 }, (_, set) => {
   let count = 0
-  for (; rest !== 0; count++) rest &= rest - 1
+  for (let rest = set; rest; rest &= rest - 1) count++
   return count
-}
+})
+export const sizeOf = (set: PcSet): number => SIZES[set] as number
 
 export const membersOf = (set: PcSet): PitchClass[] => {
   const members: PitchClass[] = []

@@ -33,7 +33,8 @@ export interface Candidate {
   readonly shape: PairShape | null
 }
 
-const once = <T>(make: () => T): (() => T) => {
+/** What is made at the first asking and then remembered. */
+export const once = <T>(make: () => T): (() => T) => {
   let made: T | undefined
   return () => {
     made ??= make()

@@ -1,3 +1,4 @@
+import { shared, sizeOf } from '../pitch/pcset.ts'
 import { type PcSet, pitchClass } from '../pitch/units.ts'
 import { exitsOf, targetsOf } from './exits.ts'
 import { noteFade, overlayFade } from './fade.ts'
@@ -66,12 +67,6 @@ export const lensOf = (place: Place, weights: Weights): Lens => {
   }
 }
 
-const BITS = Array.from({ length: 4096 }, (_, set) => {
-  let n = 0
-  for (let rest = set; rest; rest &= rest - 1) n++
-  return n
-})
-
 /** What a ranking goes by. Fade and landing are those of the whole reading. */
 export interface Measured {
   readonly fade: number
@@ -90,9 +85,9 @@ export const measure = (set: PcSet, passing: number | null, lens: Lens, next: bo
       ? Math.max(low.worst, high.worst)
       : Math.max(lens.low[lasting & (HALF - 1)]?.worst ?? 0, lens.high[lasting >> 6]?.worst ?? 0)
   return {
-    fade: overlayFade(low.fade + high.fade, BITS[set] ?? 1, worst, weights),
+    fade: overlayFade(low.fade + high.fade, sizeOf(set), worst, weights),
     landing: next ? Math.round((low.exit + high.exit) / (low.weight + high.weight)) : null,
-    rubs: BITS[set & lens.rubs] ?? 0,
-    suspensions: BITS[set & lens.suspensions] ?? 0,
+    rubs: sizeOf(shared(set, lens.rubs)),
+    suspensions: sizeOf(shared(set, lens.suspensions)),
   }
 }

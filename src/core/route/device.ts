@@ -1,4 +1,5 @@
 import type { Chord } from '../chord/chord.ts'
+import { columnOf } from '../chord/degree-names.ts'
 import type { Material } from '../material/material.ts'
 import type { Overlay } from '../material/overlay.ts'
 import { degree, isDegree } from '../pitch/degree.ts'
@@ -37,7 +38,8 @@ export const deviceOver = (overlay: Overlay, chord: Chord): Device => ({
   up: pitchClass(overlay.root.pc - chord.root.pc),
 })
 
-const NEUTRAL = ['1', 'b9', '9', 'b3', '3', '11', 'b5', '5', 'b13', '13', 'b7', '7'] as const
+/** Degree names by semitones where no chord gives them. */
+export const NEUTRAL = columnOf('minor')
 
 /** `minor pentatonic on b3`: the same for every kind of chord. */
 export const deviceName = ({ formula, up }: Device): string => `${formula} on ${NEUTRAL[up]}`

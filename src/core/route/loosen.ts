@@ -1,6 +1,7 @@
 import { membersOf } from '../pitch/pcset.ts'
 import { FAMILY_NAMES, type FamilyName } from '../reading/candidates.ts'
 import type { Weights } from '../reading/weights.ts'
+import { NEUTRAL } from './device.ts'
 import { isPossible } from './plan.ts'
 import type { Motion, RouteRules } from './rules.ts'
 import type { Slot } from './slots.ts'
@@ -69,8 +70,6 @@ function* nearest(
   return yes
 }
 
-const NAMES_OF_DEGREES = ['1', 'b9', '9', 'b3', '3', '11', 'b5', '5', 'b13', '13', 'b7', '7'] as const
-
 const FREE: Motion = { kind: 'free' }
 
 /** Every single thing that could be let go. */
@@ -89,10 +88,8 @@ const letGo = (slots: readonly Slot[], rules: RouteRules): readonly Loosening[] 
     ...rules.bans.map((b, index) =>
       one(`Allow ${b.overlay?.name ?? b.device} again (${where(b.step)}).`, { of: 'ban', index }),
     ),
-    ...membersOf(rules.hold).map((up) =>
-      one(`Do not ask for the ${NAMES_OF_DEGREES[up]} on every chord.`, { of: 'hold', up }),
-    ),
-    ...membersOf(rules.avoid).map((up) => one(`Allow the ${NAMES_OF_DEGREES[up]}.`, { of: 'avoid', up })),
+    ...membersOf(rules.hold).map((up) => one(`Do not ask for the ${NEUTRAL[up]} on every chord.`, { of: 'hold', up })),
+    ...membersOf(rules.avoid).map((up) => one(`Allow the ${NEUTRAL[up]}.`, { of: 'avoid', up })),
     ...(rules.windows.length > 0 ? [one('Let the recipe go.', { of: 'windows' })] : []),
     ...(rules.loop ? [one('Do not join the last step to the first.', { of: 'loop' })] : []),
     ...(bound && scope === 'throughout' ? [one('Keep the motion within each cadence only.', { of: 'scope' })] : []),

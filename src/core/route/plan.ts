@@ -67,6 +67,9 @@ function* levelsOf(slots: readonly Slot[], rules: RouteRules, weights: Weights):
 const layersUnder = (levels: readonly Level[], motion: Motion, rules: RouteRules): readonly Layer[] =>
   levels.map((level, i) => ({ ...level, seam: seamRule(levels[i - 1]?.slot ?? level.slot, level.slot, motion, rules) }))
 
+/** Where one shape moves, its coming again is the point. */
+const repeatsCount = (rules: RouteRules): boolean => rules.motion.kind !== 'shape'
+
 /** The places of a chain's steps among their layers' candidates. */
 const pathOf = (chain: Chain): readonly number[] => {
   const path: number[] = []
@@ -78,7 +81,6 @@ const pathOf = (chain: Chain): readonly number[] => {
 const stepsOf = (
   layers: readonly Layer[],
   path: readonly number[],
-  repeatsCount: boolean,
   rules: RouteRules,
   closing: SeamRule | null,
 ): readonly RouteStep[] => {
@@ -90,7 +92,7 @@ const stepsOf = (
     const [from, p] = [layers[i - 1], path[i - 1] as number]
     const device = layer.devices[at] as number
     const anew = device !== NO_DEVICE && !(from && keptOn(from, p, layer, at))
-    const repeats = repeatsCount && anew && device === last ? ROUTE_COSTS.repeat : 0
+    const repeats = repeatsCount(rules) && anew && device === last ? ROUTE_COSTS.repeat : 0
     if (device !== NO_DEVICE) last = device
     return {
       slot: layer.slot,
@@ -125,13 +127,12 @@ const foundIn = (
   chain: Chain,
   layers: readonly Layer[],
   motion: Motion,
-  repeatsCount: boolean,
   rules: RouteRules,
   closing: SeamRule | null,
 ): Found => {
   const path = pathOf(chain)
   const route = (): Route => {
-    const steps = stepsOf(layers, path, repeatsCount, rules, closing)
+    const steps = stepsOf(layers, path, rules, closing)
     const terms = steps.reduce((sum, s) => addTerms(sum, s.terms), NO_TERMS)
     return { steps, terms, total: totalOf(terms), motion }
   }
@@ -149,13 +150,12 @@ export function* planRoutes(
   { best, eachSeries }: RouteWish,
 ): Generator<number, readonly Route[]> {
   if (slots.length === 0) return []
-  const repeatsCount = rules.motion.kind !== 'shape'
   const levels = yield* levelsOf(slots, rules, weights)
   const motions = motionsTried(rules.motion)
   const wish: ChainWish = {
     best,
     eachSeries,
-    repeatsCount,
+    repeatsCount: repeatsCount(rules),
     bound: NEVER,
     ahead: [],
     first: null,
@@ -171,7 +171,7 @@ export function* planRoutes(
     const run = closing ? bestLoops(layers, closing, limited) : cheapestChains(layers, limited)
     let next = run.next()
     for (; !next.done; next = run.next()) yield (n + next.value) / motions.length
-    const more = next.value.map((chain): Found => foundIn(chain, layers, motion, repeatsCount, rules, closing))
+    const more = next.value.map((chain): Found => foundIn(chain, layers, motion, rules, closing))
     const told = new Set(found.map((f) => f.key))
     found = cheapest([...found, ...more.filter((f) => !told.has(f.key))], wish)
   }

@@ -1,4 +1,4 @@
-import { rotate } from '../pitch/pcset.ts'
+import { rotate, shared, sizeOf } from '../pitch/pcset.ts'
 import type { PcSet } from '../pitch/units.ts'
 import { directionBetween, motionBetween } from '../reading/seam.ts'
 import { ROUTE_COSTS } from './costs.ts'
@@ -79,15 +79,8 @@ export const motionsAndDirectionsTo = (to: PcSet, from: Uint16Array, points: Int
   return filled(directions, to, from)
 }
 
-const BITS = Uint8Array.from({ length: 4096 }, (_, set) => {
-  let n = 0
-  for (let rest = set; rest; rest &= rest - 1) n++
-  return n
-})
-
 /** How many notes move from one set to another: those of the larger that the other has not. */
-export const movingNotes = (a: PcSet, b: PcSet): number =>
-  Math.max(BITS[a] as number, BITS[b] as number) - (BITS[a & b] as number)
+export const movingNotes = (a: PcSet, b: PcSet): number => Math.max(sizeOf(a), sizeOf(b)) - sizeOf(shared(a, b))
 
 /** Whether all but one note stay, in sets of one size. */
-export const changesOneNote = (a: PcSet, b: PcSet): boolean => BITS[a] === BITS[b] && movingNotes(a, b) === 1
+export const changesOneNote = (a: PcSet, b: PcSet): boolean => sizeOf(a) === sizeOf(b) && movingNotes(a, b) === 1

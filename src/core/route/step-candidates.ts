@@ -3,7 +3,13 @@ import { MATERIALS, type Material } from '../material/material.ts'
 import { generatedRoot, type Overlay, placeOn } from '../material/overlay.ts'
 import { rotate, shared } from '../pitch/pcset.ts'
 import { type PcSet, type PitchClass, pitchClass } from '../pitch/units.ts'
-import { candidatesOver, type FamilyName, type PentatonicNaming, PREFERRED_PENTATONIC } from '../reading/candidates.ts'
+import {
+  candidatesOver,
+  type FamilyName,
+  once,
+  type PentatonicNaming,
+  PREFERRED_PENTATONIC,
+} from '../reading/candidates.ts'
 import { homeName, homeOverlay } from '../reading/home.ts'
 import { lensOf, measure } from '../reading/lens.ts'
 import type { Weights } from '../reading/weights.ts'
@@ -76,14 +82,6 @@ export interface Unmeasured {
   readonly overlay: () => Overlay
 }
 
-const later = <T>(make: () => T): (() => T) => {
-  let made: T | undefined
-  return () => {
-    made ??= make()
-    return made
-  }
-}
-
 const spelled = (set: PcSet, passing: number | null, overlay: () => Overlay, slot: Slot): Unmeasured => ({
   set,
   passing,
@@ -94,8 +92,8 @@ const spelled = (set: PcSet, passing: number | null, overlay: () => Overlay, slo
 const placedOver = ({ material, pc }: Placed, set: PcSet, slot: Slot): Unmeasured => ({
   set,
   passing: material.passing === null ? null : (pc + material.passing) % 12,
-  device: later(() => ({ formula: formulaOf(material), up: pitchClass(pc - slot.chord.root.pc) })),
-  overlay: later(() => placeOn(generatedRoot(pc, homeOverlay(slot.place.home.first).notes, material), material)),
+  device: once(() => ({ formula: formulaOf(material), up: pitchClass(pc - slot.chord.root.pc) })),
+  overlay: once(() => placeOn(generatedRoot(pc, homeOverlay(slot.place.home.first).notes, material), material)),
 })
 
 const measuring = (slot: Slot, wished: number | null, weights: Weights): ((c: Unmeasured) => StepCandidate) => {

@@ -180,7 +180,7 @@ export const deskOf = (place: Place, kept: Kept): Desk => {
   return {
     ...base,
     chart,
-    chains: moveChains(analysis.chains, followed.movedTo),
+    chains: route ? moveChains(analysis.chains, followed.movedTo) : analysis.chains,
     following: route?.name ?? null,
     said: overrides,
     cuts: overrides.filter((o) => o.split !== undefined),

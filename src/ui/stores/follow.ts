@@ -12,6 +12,7 @@ export const cutAtSteps = <S extends SpotInChart>(
   steps: readonly KeptStep[],
   metre: Metre,
 ): Followed<S> => {
+  if (steps.length === 0) return { spots, movedTo: spots.map((s) => s.index) }
   const beat = beatTicks(metre)
   const cut: S[] = []
   const movedTo: number[] = []

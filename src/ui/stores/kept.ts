@@ -128,10 +128,14 @@ export const keepSetting = async (name: string, value: unknown): Promise<void> =
   if (!answer.ok) say(`The setting was not kept: ${answer.detail}`)
 }
 
-const REFRESH: Readonly<Record<string, () => Promise<void>>> = {
+/** How each kind of row is fetched anew after an undo; lists that are shown only in one view say so themselves. */
+const REFRESH: Record<string, () => Promise<void>> = {
   ideas: refreshIdeas,
   settings: refreshSettings,
   charts: refreshCharts,
+}
+export const refreshWith = (kind: string, refresh: () => Promise<void>): void => {
+  REFRESH[kind] = refresh
 }
 const SINGULAR: Readonly<Record<string, string>> = {
   ideas: 'an idea',

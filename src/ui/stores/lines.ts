@@ -18,34 +18,19 @@ import {
   transposeOverride,
 } from '../../core/index.ts'
 import { $kept, type Kept } from './kept.ts'
+import { keptList } from './kept-list.ts'
 import { say } from './notices.ts'
 import { $place, go } from './place.ts'
 import { type Answer, answered, type KeptNote, type LineRow, request } from './rows.ts'
 import { settingsFrom } from './settings.ts'
 
-/** Every kept line; null while they are fetched. */
-export const $lines = atom<readonly LineRow[] | null>(null)
-export const $linesFailed = atom<boolean>(false)
+const list = keptList<LineRow>('lines')
+const { told } = list
+/** The lines kept lately, of any chart. */
+export const { $rows: $lines, $failed: $linesFailed, refresh: refreshLines } = list
+
 /** The notes of lines that are kept as files, by their row and version, as the server reads them. */
 export const $lineNotes = atom<Readonly<Record<string, readonly KeptNote[] | null>>>({})
-
-const MOST = 100
-
-export const refreshLines = async (): Promise<void> => {
-  const answer = await request<{ items: LineRow[] }>('GET', `lines?limit=${MOST}`)
-  $linesFailed.set(!answer.ok)
-  if (answer.ok) $lines.set(answer.value.items)
-}
-
-const told = async (answer: Answer<unknown>, done: string, failed: string): Promise<boolean> => {
-  if (!answer.ok) {
-    say(`${failed}: ${answer.detail}`)
-    return false
-  }
-  await refreshLines()
-  say(done, 'undo')
-  return true
-}
 
 /** How loose playing is brought to a grid. */
 export const GRID_CHOICES = ['nearest', 'sixteenths', 'triplets', 'none'] as const

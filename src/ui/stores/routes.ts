@@ -1,27 +1,18 @@
-import { atom } from 'nanostores'
 import { type KeptStep, readChord, readOverlay, reverse, transposeChord, transposeOverlay } from '../../core/index.ts'
 import type { Desk } from './desk.ts'
 import { $kept, merge } from './kept.ts'
-import { say } from './notices.ts'
+import { keptList } from './kept-list.ts'
 import { $place, go } from './place.ts'
 import { keptMeanwhile } from './plan-history.ts'
 import { readPlan } from './plan-words.ts'
 import { type Answer, type RouteRow, request } from './rows.ts'
 
-/** The routes kept with the open chart, and those of any chart used lately; null while they are fetched. */
-export const $routes = atom<readonly RouteRow[] | null>(null)
-export const $routesFailed = atom<boolean>(false)
-
-const MOST = 100
-
-export const refreshRoutes = async (): Promise<void> => {
-  const answer = await request<{ items: RouteRow[] }>('GET', `routes?limit=${MOST}`)
-  $routesFailed.set(!answer.ok)
-  if (!answer.ok) return
-  $routes.set(answer.value.items)
+const list = keptList<RouteRow>('routes', (rows) => {
   const followed = $kept.get()?.route
-  if (followed) merge({ route: answer.value.items.find((r) => r.id === followed.id) ?? null })
-}
+  if (followed) merge({ route: rows.find((r) => r.id === followed.id) ?? null })
+})
+/** The routes kept lately, of any chart. */
+export const { $rows: $routes, $failed: $routesFailed, refresh: refreshRoutes } = list
 
 /** A step in concert pitch, without what can be worked out again. */
 const concertStep = (step: KeptStep, desk: Desk): KeptStep => {
@@ -36,14 +27,8 @@ const concertStep = (step: KeptStep, desk: Desk): KeptStep => {
 }
 
 const told = async (answer: Answer<unknown>, done: string, failed: string): Promise<boolean> => {
-  if (!answer.ok) {
-    say(`${failed}: ${answer.detail}`)
-    return false
-  }
-  keptMeanwhile()
-  await refreshRoutes()
-  say(done, 'undo')
-  return true
+  if (answer.ok) keptMeanwhile()
+  return list.told(answer, done, failed)
 }
 
 /** Keeps a route (written pitch) with the open chart, under a name. */

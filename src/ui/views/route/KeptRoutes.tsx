@@ -7,6 +7,7 @@ import { $routes, $routesFailed, refreshRoutes, removeRoute, renameRoute } from 
 import type { RouteRow } from '../../stores/rows.ts'
 import { banDevice } from '../../stores/steering.ts'
 import { CompareRoutes } from './CompareRoutes.tsx'
+import sheet from './KeptRoutes.module.css'
 import styles from './RouteView.module.css'
 import type { RouteProps } from './route-props.ts'
 
@@ -23,7 +24,7 @@ const Overuse = ({ route, rows }: { readonly route: RouteProps['route']; readonl
   const inRoute = route && carriedBy(usedIn(route.steps))
   const lately = carriedBy(rows.slice(0, LAST).flatMap((r) => usedIn(r.steps)))
   const line = (carrying: NonNullable<typeof lately>, where: string) => (
-    <p className={styles.overuse}>
+    <p className={sheet.overuse}>
       <span>
         {where}, <strong>{toGlyphs(deviceName(carrying.device))}</strong> carries {carrying.steps} of {carrying.of}{' '}
         colour steps.
@@ -49,7 +50,7 @@ const Row = ({ row, place }: { readonly row: RouteRow; readonly place: RouteProp
   const [name, setName] = useState(row.name)
   useEffect(() => setName(row.name), [row.name])
   return (
-    <li className={styles.kept} aria-current={place.route === row.id ? 'true' : undefined}>
+    <li className={sheet.kept} aria-current={place.route === row.id ? 'true' : undefined}>
       <input
         aria-label="Name of the route"
         value={name}
@@ -105,7 +106,7 @@ export const KeptRoutes = (props: RouteProps) => {
     <>
       <Overuse route={props.route} rows={rows} />
       {here.length === 0 && <p>No route of this chart is kept yet. Choose one of the list and keep it (key k).</p>}
-      <ul aria-label="Routes" className={styles.keptList}>
+      <ul aria-label="Routes" className={sheet.keptList}>
         {here.map((row) => (
           <Row key={row.id} row={row} place={place} />
         ))}
