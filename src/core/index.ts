@@ -10,6 +10,9 @@ export {
   transposeOverride,
   transposeQuestion,
 } from './ask/transpose-question.ts'
+export { BAND_PARTS, type BandNote, type BandPart, bandOver, barsAt, type Span, spanOfBars } from './band/band.ts'
+export { GROOVES, groupsOf } from './band/groove.ts'
+export { SWING_RANGE, type Swing, swingOf, swungNotes } from './band/swing.ts'
 export { type AnalysedSpot, type Analysis, analyseChart } from './chart/analyse.ts'
 export type { Chain } from './chart/chains.ts'
 export {
@@ -26,6 +29,7 @@ export {
   type WrittenBar,
 } from './chart/chart.ts'
 export { type SpotInChart, spotsInChart } from './chart/context.ts'
+export { FEELS, type Feel, feelOf, isFeel } from './chart/feel.ts'
 export { type Job, jobFromNext, jobName, PLAIN_JOBS, POINTING_JOBS, readJob } from './chart/job.ts'
 export { lineAndColumn, mendedText, proposeMend, repeatEdits, type TextMend } from './chart/mend.ts'
 export {
@@ -56,8 +60,9 @@ export { type Audit, auditLine } from './line/audit.ts'
 export type { HeardNote } from './line/heard.ts'
 export { type Line, type LineNote, lineOf } from './line/line.ts'
 export type { OutsideStretch } from './line/outside.ts'
-export { timelineOf } from './line/timeline.ts'
+export { type Timeline, timelineOf } from './line/timeline.ts'
 export { type Sentence, verdictOf } from './line/verdict.ts'
+export { type RunStep, runThrough } from './make/run.ts'
 export { CHANGED_PENTATONICS } from './material/changed.ts'
 export { DIRECTIONS, type Direction, namedTowards } from './material/direction.ts'
 export { MATERIALS, nameOn } from './material/material.ts'

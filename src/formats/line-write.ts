@@ -1,5 +1,4 @@
 import { stringify } from 'csv-stringify/sync'
-import { type MidiEvent, writeMidi } from 'midi-file'
 import {
   barTicks,
   type Chart,
@@ -10,9 +9,9 @@ import {
   pitchOn,
   plainNote,
   TICKS_PER_QUARTER,
-  ticks,
 } from '../core/index.ts'
 import { fractionText } from './abc.ts'
+import { type Manner, type MidiTrack, midiFile, writeBandMidi } from './write-midi.ts'
 import { playedOut, writeMusicXml } from './write-musicxml.ts'
 
 /** The formats a line is written in: each with its file extension and media type. */
@@ -127,45 +126,29 @@ const split = (p: Piece, at: number): readonly Piece[] =>
         { ...p, at, for: p.at + p.for - at, tied: p.note !== null },
       ]
 
-const VELOCITY = 80
+const LINE_LOUDNESS = 0.7
 
-const writeMidiLine = (name: string, line: Line, chart: Chart): Uint8Array => {
-  const { beats, unit } = chart.metre
-  const moments = line.flatMap((n, i) => {
-    const off = Math.min(n.at + n.for, line[i + 1]?.at ?? Infinity)
-    return [
-      { at: n.at, event: { type: 'noteOn', channel: 0, noteNumber: n.pitch, velocity: VELOCITY } },
-      { at: ticks(off), event: { type: 'noteOff', channel: 0, noteNumber: n.pitch, velocity: 0 } },
-    ] as const
-  })
-  const sorted = [...moments].sort((a, b) => a.at - b.at || (a.event.type === 'noteOff' ? -1 : 1))
-  let last = 0
-  const events = sorted.map(({ at, event }): MidiEvent => {
-    const deltaTime = at - last
-    last = at
-    return { ...event, deltaTime }
-  })
-  const perBeat = Math.round((60_000_000 / chart.tempo) * (unit / 4))
-  const head: MidiEvent[] = [
-    { deltaTime: 0, meta: true, type: 'trackName', text: name },
-    { deltaTime: 0, meta: true, type: 'setTempo', microsecondsPerBeat: perBeat },
-    {
-      deltaTime: 0,
-      meta: true,
-      type: 'timeSignature',
-      numerator: beats,
-      denominator: unit,
-      metronome: 24,
-      thirtyseconds: 8,
-    },
-  ]
-  const end: MidiEvent = { deltaTime: 0, meta: true, type: 'endOfTrack' }
-  const header = { format: 0, numTracks: 1, ticksPerBeat: TICKS_PER_QUARTER } as const
-  return Uint8Array.from(writeMidi({ header, tracks: [[...head, ...events, end]] }))
-}
+/** A line as a MIDI track, one note at a time. */
+const lineTrack = (name: string, line: Line): MidiTrack => ({
+  name,
+  channel: 0,
+  program: null,
+  notes: line.map((n, i) => ({
+    at: n.at,
+    for: Math.min(n.for, (line[i + 1]?.at ?? Infinity) - n.at),
+    pitch: n.pitch,
+    loudness: LINE_LOUDNESS,
+  })),
+})
 
-/** A line over its chart as a file. */
-export const writeLine = (name: string, line: Line, chart: Chart, format: LineFormat): string | Uint8Array => {
+/** A line over its chart as a file; as MIDI it may have a band with it. */
+export const writeLine = (
+  name: string,
+  line: Line,
+  chart: Chart,
+  format: LineFormat,
+  band: Manner | null = null,
+): string | Uint8Array => {
   switch (format) {
     case 'csv':
       return stringify(
@@ -181,7 +164,9 @@ export const writeLine = (name: string, line: Line, chart: Chart, format: LineFo
     case 'abc':
       return writeAbcLine(name, line, chart)
     case 'midi':
-      return writeMidiLine(name, line, chart)
+      return band
+        ? writeBandMidi(chart, lineTrack(name, line), band)
+        : midiFile(chart, chart.tempo, [lineTrack(name, line)])
     case 'musicxml': {
       const bars = barsOfLine(line, barTicks(chart.metre), chart.bars.length)
       return writeMusicXml(

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { parseMidi } from 'midi-file'
 import { describe, expect, it } from 'vitest'
-import { type Line, lineOf, midi, readChart, ticks } from '../core/index.ts'
+import { barTicks, type Line, lineOf, midi, readChart, ticks } from '../core/index.ts'
 import { readAbcLine, readMusicXmlLine } from './line-read.ts'
 import { writeLine } from './line-write.ts'
 import { readMusicXml } from './read-musicxml.ts'
@@ -118,4 +118,29 @@ describe('a line through a file', () => {
       { numRuns: 300 },
     )
   })
+})
+
+it('a line with a band is a file of four tracks: both choruses, swung, drums on their channel', () => {
+  const line = lineOf([
+    { at: ticks(0), for: ticks(480), pitch: midi(64) },
+    { at: ticks(480), for: ticks(480), pitch: midi(65) },
+    { at: ticks(barTicks(CHART.metre) * CHART.bars.length), for: ticks(960), pitch: midi(67) },
+  ])
+  const file = writeLine('Wake', line, CHART, 'midi', { feel: 'swing', tempo: 90 }) as Uint8Array
+  const { header, tracks } = parseMidi(file)
+  expect(header).toMatchObject({ format: 1, numTracks: 4, ticksPerBeat: 960 })
+  const tempo = tracks[0]?.find((e) => e.type === 'setTempo')
+  expect(tempo).toMatchObject({ microsecondsPerBeat: Math.round(60_000_000 / 90) })
+  const [sung = [], bass = [], , drums = []] = tracks.map((t) => {
+    let at = 0
+    return t.flatMap((e) => {
+      at += e.deltaTime
+      return e.type === 'noteOn' ? [{ at, ...e }] : []
+    })
+  })
+  expect(sung.map((n) => n.noteNumber)).toEqual([64, 65, 67])
+  expect(sung[1]?.at).toBeGreaterThan(560)
+  expect(sung[1]?.at).toBeLessThan(660)
+  expect(drums.every((n) => n.channel === 9)).toBe(true)
+  expect(Math.max(...bass.map((n) => n.at))).toBeGreaterThan(sung[2]?.at ?? Infinity)
 })

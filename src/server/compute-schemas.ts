@@ -4,6 +4,7 @@ import {
   DEFAULT_WEIGHTS,
   FAMILY_NAMES,
   type FamilyName,
+  FEELS,
   isDegree,
   MOTION_SCOPES,
   type Override,
@@ -19,6 +20,7 @@ import { CHART_FORMATS, type ChartFormat } from '../formats/chart-formats.ts'
 import { GRIDS, type Grid } from '../formats/line-midi.ts'
 import { LINE_FORMATS, type LineFormat } from '../formats/line-write.ts'
 import { ROUTE_FORMATS, type RouteFormat } from '../formats/routes.ts'
+import type { Manner } from '../formats/write-midi.ts'
 import type { AuditAsked } from './lines.ts'
 import type { Judges } from './rankings.ts'
 import type { PlanAsked } from './routes.ts'
@@ -197,8 +199,17 @@ export const BODIES = {
   }),
 }
 
+const MANNER = {
+  feel: Joi.string()
+    .valid(...FEELS)
+    .empty('')
+    .default(null),
+  tempo: Joi.number().integer().min(30).max(320).empty('').default(null),
+}
+
 export const QUERIES = {
-  export: Joi.object<{ as: ChartFormat }>({
+  export: Joi.object<{ as: ChartFormat } & Manner>({
+    ...MANNER,
     as: Joi.string()
       .valid(...(Object.keys(CHART_FORMATS) as ChartFormat[]))
       .default('text'),
@@ -214,7 +225,9 @@ export const QUERIES = {
       .valid(...GRIDS)
       .default('nearest'),
   }),
-  exportLine: Joi.object<{ as: LineFormat }>({
+  exportLine: Joi.object<{ as: LineFormat; band: boolean } & Manner>({
+    ...MANNER,
+    band: Joi.boolean().default(false),
     as: Joi.string()
       .valid(...(Object.keys(LINE_FORMATS) as LineFormat[]))
       .default('musicxml'),

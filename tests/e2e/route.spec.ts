@@ -125,12 +125,17 @@ test('each thing asked is undone one by one, and done again', async ({ page }) =
   await expect(routes(page)).toHaveCount(count - 1)
 })
 
-test('the pedal walks through the route and does not change it, also while it sounds', async ({ page }) => {
+test('the pedal walks through the route and does not change it; while it sounds the pedal takes the next loop', async ({
+  page,
+}) => {
   await start(page)
   const before = await values(page)
-  await button(page, 'Play').click()
   for (const key of ['PageDown', 'PageDown', 'PageDown', 'PageUp']) await page.keyboard.press(key)
   await expect(steps(page).nth(2)).toHaveAttribute('aria-current', 'step')
+  await button(page, 'Play').click()
+  await page.keyboard.press('PageDown')
+  await expect(page).toHaveURL(/loop=/)
+  await button(page, 'Stop').click()
   await planned(page)
   expect(await values(page)).toEqual(before)
   expect(new URL(page.url()).searchParams.get('plan')).toBeNull()

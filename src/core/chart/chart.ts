@@ -1,6 +1,7 @@
 import type { Harmony } from '../chord/chord.ts'
 import type { Note } from '../pitch/note.ts'
 import { TICKS_PER_QUARTER, type Ticks, ticks } from '../pitch/units.ts'
+import type { Feel } from './feel.ts'
 
 export interface Metre {
   readonly beats: number
@@ -51,6 +52,8 @@ export interface Chart {
   readonly tempo: number
   /** Beats of a first bar that is shorter, or 0. */
   readonly pickup: number
+  /** How a band plays it, where the text says so. */
+  readonly feel?: Feel | undefined
   readonly written: readonly WrittenBar[]
   readonly bars: readonly Bar[]
 }

@@ -26,13 +26,14 @@ const endingText = (bar: WrittenBar): string => (bar.endings.length > 0 ? `${bar
 
 /** A chart as text that reads back to the same bars: four in a line, sections on lines of their own. */
 export const printChart = (chart: Chart): string => {
-  const { title, key, metre, tempo, pickup, written } = chart
+  const { title, key, metre, tempo, pickup, feel, written } = chart
   const head = [
     `title = ${title}`,
     ...(key ? [`key = ${keyName(key)}`] : []),
     `metre = ${metre.beats}/${metre.unit}`,
     `tempo = ${tempo}`,
     ...(pickup > 0 ? [`pickup = ${pickup}`] : []),
+    ...(feel ? [`feel = ${feel}`] : []),
   ]
   const lines: string[] = []
   let line = ''

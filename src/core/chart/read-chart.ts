@@ -2,10 +2,11 @@ import { readNote } from '../pitch/note.ts'
 import { ticks } from '../pitch/units.ts'
 import { fail, ok, type Result, shiftError, type TextError } from '../result.ts'
 import { type Bar, barTicks, beatTicks, type Chart, type Key, type Metre, type WrittenBar } from './chart.ts'
+import { FEELS, type Feel, isFeel } from './feel.ts'
 import { playedOrder } from './form.ts'
 import { type BarsSoFar, readBars } from './read-bars.ts'
 
-export const HEADERS = ['title', 'key', 'metre', 'tempo', 'pickup'] as const
+export const HEADERS = ['title', 'key', 'metre', 'tempo', 'pickup', 'feel'] as const
 const NO_BARS = ['bars, such as | Dm7 G7 | Cmaj7 |']
 
 interface Header {
@@ -14,6 +15,7 @@ interface Header {
   metre: Metre
   tempo: number
   pickup: number
+  feel: Feel | undefined
 }
 
 const wrong = (at: number, found: string, expected: string): Result<never, TextError> =>
@@ -49,6 +51,7 @@ const READERS: {
   metre: readMetre,
   tempo: (text) => readNumber(text, /^\d{2,3}$/, 30, 320, 'a tempo'),
   pickup: (text) => readNumber(text, /^\d{1,2}(\.5)?$/, 0.5, 31, 'a pickup in beats'),
+  feel: (text) => (isFeel(text.toLowerCase()) ? ok(text.toLowerCase() as Feel) : wrong(0, text, FEELS.join(', '))),
 }
 
 const readHeader = <K extends keyof Header>(header: Header, name: K, value: string): TextError | null => {
@@ -95,7 +98,14 @@ export interface Checked {
  * bars with their repeats, played out. Positions are 0-based in the whole text. Source: theory page, section 7.
  */
 export const checkChart = (text: string): Checked => {
-  const header: Header = { title: 'Untitled', key: null, metre: { beats: 4, unit: 4 }, tempo: 120, pickup: 0 }
+  const header: Header = {
+    title: 'Untitled',
+    key: null,
+    metre: { beats: 4, unit: 4 },
+    tempo: 120,
+    pickup: 0,
+    feel: undefined,
+  }
   const so: BarsSoFar = { bars: [], errors: [], waiting: false, section: null }
   let at = 0
   for (const raw of text.split('\n')) {

@@ -1,9 +1,11 @@
 import { type PointerEvent, useEffect, useRef, useState } from 'react'
-import { type Chart, type Reading, toGlyphs } from '../../core/index.ts'
+import { beatTicks, type Chart, type Reading, toGlyphs } from '../../core/index.ts'
 import { hueClass } from './hue.ts'
 import { MULTIPLE, MultipleMarks } from './Multiple.tsx'
+import { Playhead } from './Playhead.tsx'
 import styles from './RouteBand.module.css'
 import { BAND, fadeAt, fadeY, layoutBand, nameLines } from './route-band-layout.ts'
+import { loopPath, xOfTick } from './strip-layout.ts'
 import { beatText } from './words.ts'
 
 /** One step of the band. */
@@ -30,6 +32,10 @@ interface Props {
   readonly current: number
   readonly onGo: (step: number) => void
   readonly onWish: (step: number, fade: number) => void
+  /** The bars that are played round, by their numbers. */
+  readonly loop: { readonly from: number; readonly to: number } | null
+  /** The tick that sounds now, from the start of the chart; null while nothing does. */
+  readonly music: (() => number | null) | null
 }
 
 const OVERVIEW_FROM_BARS = 12
@@ -176,10 +182,11 @@ const Step = ({ step, x, w, first, section, here, onGo, onWish }: StepProps) => 
 }
 
 /** The chart as a band in which one says how far out one wants to be, and sees how far one gets, step by step. */
-export const RouteBand = ({ chart, steps, current, onGo, onWish }: Props) => {
+export const RouteBand = ({ chart, steps, current, onGo, onWish, loop, music }: Props) => {
   const scroller = useRef<HTMLDivElement>(null)
   const { width, boxes } = layoutBand(steps.map((s) => s.beats))
   const [x, w] = [boxes[current]?.x ?? 0, boxes[current]?.w ?? 0]
+  const looped = boxes.filter((_, i) => loop && (steps[i]?.bar ?? 0) >= loop.from && (steps[i]?.bar ?? 0) <= loop.to)
   useEffect(() => {
     const box = scroller.current
     if (!box || (x >= box.scrollLeft && x + w <= box.scrollLeft + box.clientWidth)) return
@@ -255,6 +262,21 @@ export const RouteBand = ({ chart, steps, current, onGo, onWish }: Props) => {
               </g>
             )
           })}
+          <path className={styles.loop} d={loopPath(looped[0], looped.at(-1))} aria-hidden="true" />
+          {music && (
+            <Playhead
+              now={music}
+              xAt={(tick) =>
+                xOfTick(
+                  boxes,
+                  steps.map((s) => s.beats * beatTicks(chart.metre)),
+                  tick,
+                )
+              }
+              top={BAND.top - 8}
+              bottom={BAND.home + 10}
+            />
+          )}
         </svg>
       </div>
     </div>

@@ -1,8 +1,9 @@
 import { useEffect, useRef } from 'react'
 import { barTicks, beatsOf, type Chain, type Chart, toGlyphs } from '../../core/index.ts'
 import { hueClass } from './hue.ts'
+import { Playhead } from './Playhead.tsx'
 import styles from './Strip.module.css'
-import { layoutBrackets, layoutStrip, STRIP, type StripSpot } from './strip-layout.ts'
+import { layoutBrackets, layoutStrip, loopPath, STRIP, type StripSpot, xOfTick } from './strip-layout.ts'
 import { beatText } from './words.ts'
 
 interface Props {
@@ -11,6 +12,10 @@ interface Props {
   readonly current: number
   readonly chains?: readonly Chain[]
   readonly onGo: (spot: StripSpot) => void
+  /** The bars that are played round, by their numbers. */
+  readonly loop?: { readonly from: number; readonly to: number } | null
+  /** The tick that sounds now, from the start of the chart; null while nothing does. */
+  readonly music?: (() => number | null) | null
 }
 
 const OVERVIEW_FROM_BARS = 12
@@ -19,7 +24,7 @@ const itemName = (s: StripSpot): string =>
   `bar ${s.spot.bar}, beat ${beatText(s.beat)}, ${toGlyphs(s.spot.chord.symbol)}`
 
 /** The chart as one band: each chord as wide as its beats, its fade as a step, its landing as the slope down. */
-export const Strip = ({ chart, spots, current, chains = [], onGo }: Props) => {
+export const Strip = ({ chart, spots, current, chains = [], onGo, loop = null, music = null }: Props) => {
   const scroller = useRef<HTMLDivElement>(null)
   const layout = layoutStrip(spots, (s) => beatsOf(s.spot, chart.metre))
   const here = layout.boxes[current]
@@ -30,6 +35,8 @@ export const Strip = ({ chart, spots, current, chains = [], onGo }: Props) => {
     const calm = matchMedia('(prefers-reduced-motion: reduce)').matches
     box.scrollTo({ left: x + w / 2 - box.clientWidth / 2, behavior: calm ? 'instant' : 'smooth' })
   }, [x, w])
+  const lengths = spots.map((s) => s.spot.length)
+  const inLoop = loop ? spots.filter((s) => s.spot.bar >= loop.from && s.spot.bar <= loop.to) : []
   const full = barTicks(chart.metre)
   return (
     <div className={styles.frame}>
@@ -92,6 +99,19 @@ export const Strip = ({ chart, spots, current, chains = [], onGo }: Props) => {
               </g>
             )
           })}
+          <path
+            className={styles.loop}
+            d={loopPath(layout.boxes[inLoop[0]?.index ?? -1], layout.boxes[inLoop.at(-1)?.index ?? -1])}
+            aria-hidden="true"
+          />
+          {music && (
+            <Playhead
+              now={music}
+              xAt={(tick) => xOfTick(layout.boxes, lengths, tick)}
+              top={STRIP.symbols + 2}
+              bottom={STRIP.home + 10}
+            />
+          )}
           {layoutBrackets(chains, layout.boxes).map((b) => (
             <path
               key={b.path}

@@ -87,3 +87,24 @@ export const layoutBrackets = (chains: readonly Chain[], boxes: readonly StripBo
     const path = `M${first.x + GAP},${y - TICK} V${y} H${last.x + last.w - GAP} V${y - TICK}`
     return [{ path, arrives: kind !== 'ii-V without its tonic' && kind !== 'static ii-V' }]
   })
+
+/** Where a moment stands on a band of boxes, px; a later chorus stands where the first does. `lengths` in ticks. */
+export const xOfTick = (boxes: readonly Box[], lengths: readonly number[], tick: number): number => {
+  const form = lengths.reduce((sum, l) => sum + l, 0)
+  let left = form > 0 ? tick % form : 0
+  for (const [i, length] of lengths.entries()) {
+    const box = boxes[i]
+    if (box && left < length) return box.x + (box.w * left) / length
+    left -= length
+  }
+  return boxes[0]?.x ?? 0
+}
+
+interface Box {
+  readonly x: number
+  readonly w: number
+}
+
+/** A bracket over the bars that are played round, from the first box to the last. */
+export const loopPath = (first: Box | undefined, last: Box | undefined): string =>
+  first && last ? `M${first.x + 1.5},12 V2.5 H${last.x + last.w - 1.5} V12` : ''

@@ -5,15 +5,21 @@ import { Button } from '../parts/Button.tsx'
 import { deskAt } from '../stores/desk.ts'
 import { $hearing } from '../stores/hearing.ts'
 import { addressOf, go, VIEWS, type ViewId } from '../stores/place.ts'
+import { $playing, playOrStop } from '../stores/playing.ts'
 import { type Boot, startSession, useKept, usePlace } from '../stores/session.ts'
-import { soundOrStop } from '../stores/steering.ts'
+import { BandPanel } from './BandPanel.tsx'
 import styles from './FootRail.module.css'
-import { HearControls } from './HearControls.tsx'
 import { Legend } from './Legend.tsx'
 import { useLive } from './live.ts'
 import { Notices } from './Notices.tsx'
+import { PlayControls } from './PlayControls.tsx'
 import { PrintDialog } from './PrintDialog.tsx'
 import { toggleLegend } from './shell-actions.ts'
+
+const pedalWords = (hasChords: boolean, playing: boolean): string => {
+  if (!hasChords) return 'pedal: nothing to move through'
+  return playing ? 'pedal: next loop, previous loop' : 'pedal: next chord, twice: play'
+}
 
 /** Views, sound, and what the pedal does now. */
 export const FootRail = ({ boot }: { readonly boot: Boot }) => {
@@ -23,6 +29,8 @@ export const FootRail = ({ boot }: { readonly boot: Boot }) => {
   const kept = useKept(boot)
   const desk = deskAt(place, kept)
   const hearing = useStore($hearing)
+  const playing = useStore($playing) !== null
+  const sounds = hearing || playing
   const follow = (event: MouseEvent, view: ViewId) => {
     if (event.ctrlKey || event.metaKey || event.shiftKey) return
     event.preventDefault()
@@ -31,6 +39,7 @@ export const FootRail = ({ boot }: { readonly boot: Boot }) => {
   return (
     <>
       <Notices />
+      <BandPanel place={place} kept={kept} desk={desk} />
       <footer className={styles.rail}>
         <nav aria-label="Views" className={styles.views}>
           {VIEWS.filter((v) => v.letter !== null).map((v) => (
@@ -49,21 +58,21 @@ export const FootRail = ({ boot }: { readonly boot: Boot }) => {
           <Button
             tone="quiet"
             className={styles.play ?? ''}
-            aria-label={hearing ? 'Stop' : 'Play'}
+            aria-label={sounds ? 'Stop' : 'Play'}
             title="Space"
-            disabled={desk.concert === null}
-            onClick={soundOrStop}
+            disabled={desk.chart === null}
+            onClick={playOrStop}
           >
-            {hearing ? (
+            {sounds ? (
               <Square size={26} fill="currentColor" aria-hidden="true" />
             ) : (
               <Play size={28} fill="currentColor" aria-hidden="true" />
             )}
           </Button>
-          <HearControls desk={desk} />
+          <PlayControls place={place} desk={desk} />
         </div>
         <div className={styles.help}>
-          <span>{desk.spots.length > 0 ? 'pedal: next chord, previous chord' : 'pedal: nothing to move through'}</span>
+          <span>{pedalWords(desk.spots.length > 0, playing)}</span>
           <Button tone="quiet" onClick={toggleLegend}>
             <kbd className={styles.kbd}>?</kbd> shapes and keys
           </Button>

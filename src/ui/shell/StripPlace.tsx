@@ -1,6 +1,8 @@
+import { useStore } from '@nanostores/react'
 import { Strip } from '../figures/Strip.tsx'
 import { goToSpot } from '../stores/actions.ts'
 import { deskAt } from '../stores/desk.ts'
+import { $playing, musicTick } from '../stores/playing.ts'
 import { type Boot, startSession, useKept, usePlace } from '../stores/session.ts'
 import { useLive } from './live.ts'
 import styles from './StripPlace.module.css'
@@ -12,6 +14,7 @@ export const StripPlace = ({ boot }: { readonly boot: Boot }) => {
   const place = usePlace(boot)
   const kept = useKept(boot)
   const desk = deskAt(place, kept)
+  const playing = useStore($playing)
   // The Route view is a strip itself, with what is wished and what is got.
   if (place.view === 'setup' || place.view === 'stand' || place.view === 'route') return null
   if (kept.loading && !desk.isSketch)
@@ -22,7 +25,15 @@ export const StripPlace = ({ boot }: { readonly boot: Boot }) => {
     )
   if (desk.chart && desk.current)
     return (
-      <Strip chart={desk.chart} spots={desk.spots} current={desk.current.index} chains={desk.chains} onGo={goToSpot} />
+      <Strip
+        chart={desk.chart}
+        spots={desk.spots}
+        current={desk.current.index}
+        chains={desk.chains}
+        onGo={goToSpot}
+        loop={place.loop}
+        music={playing ? musicTick : null}
+      />
     )
   return <div className={styles.blank} aria-hidden="true" />
 }

@@ -1,23 +1,15 @@
 import { moveBar, moveChord, moveToEnd, moveToStart, slip } from '../stores/actions.ts'
-import { openSchool } from '../stores/dialogs.ts'
+import { openSchool, turnBand } from '../stores/dialogs.ts'
 import { showFigure, toggleFigure } from '../stores/figures.ts'
 import { focusAsk, focusDegrees, focusMends } from '../stores/focus.ts'
 import { cycleHome } from '../stores/judging.ts'
 import { moveNote } from '../stores/lines.ts'
 import { moveRow } from '../stores/lists.ts'
+import { markLoop, pressPedal } from '../stores/looping.ts'
 import { turnPicking } from '../stores/picking.ts'
 import { $place, type FigureId, go, VIEWS } from '../stores/place.ts'
-import {
-  banHere,
-  hearHere,
-  joinHere,
-  keepHere,
-  moveStep,
-  nudgeWish,
-  soundOrStop,
-  splitHere,
-  turnLock,
-} from '../stores/steering.ts'
+import { playOrStop } from '../stores/playing.ts'
+import { banHere, hearHere, joinHere, keepHere, moveStep, nudgeWish, splitHere, turnLock } from '../stores/steering.ts'
 import { turnTray } from '../stores/tray.ts'
 import { redoLast, undoLast } from '../stores/undoing.ts'
 import { backOut, toggleLegend, turnStand } from './shell-actions.ts'
@@ -59,7 +51,8 @@ const onRoute = (act: () => void) => (): void => {
 /** Every key there is. They are silent while one types; the pedal is not among them and works even then. */
 export const KEYS: readonly KeyRow[] = [
   { where: 'everywhere', keys: ['/', 'Shift+/'], shown: '/', does: 'ask', act: focusAsk },
-  { where: 'everywhere', keys: ['Space'], shown: 'Space', does: 'play or stop', act: soundOrStop },
+  { where: 'everywhere', keys: ['Space'], shown: 'Space', does: 'play or stop', act: playOrStop },
+  { where: 'everywhere', keys: ['KeyV'], shown: 'v', does: 'volume, feel and loop of the band', act: turnBand },
   ...VIEWS.flatMap(toView),
   { where: 'everywhere', keys: ['KeyS'], shown: 's', does: 'stand: to be read from afar', act: turnStand },
   { where: 'everywhere', keys: ['?', 'Shift+?'], shown: '?', does: 'shapes and keys', act: toggleLegend },
@@ -84,6 +77,8 @@ export const KEYS: readonly KeyRow[] = [
   { where: 'strip', keys: ['Shift+ArrowRight'], shown: 'Shift →', does: 'next bar', act: () => moveBar(1) },
   { where: 'strip', keys: ['Home'], shown: 'Home', does: 'first chord', act: moveToStart },
   { where: 'strip', keys: ['End'], shown: 'End', does: 'last chord', act: moveToEnd },
+  { where: 'strip', keys: ['['], shown: '[', does: 'loop begins with this bar', act: () => markLoop('from') },
+  { where: 'strip', keys: [']'], shown: ']', does: 'loop ends with this bar', act: () => markLoop('to') },
   { where: 'an overlay', keys: ['Enter'], shown: 'Enter', does: 'hear over the chord', act: hearHere },
   { where: 'an overlay', keys: ['KeyK'], shown: 'k', does: 'keep', act: keepHere },
   { where: 'an overlay', keys: [','], shown: ',', does: 'slip down a half step', act: () => slip(-1) },
@@ -128,6 +123,6 @@ export const KEYS: readonly KeyRow[] = [
 ]
 
 export const PEDAL = {
-  PageDown: () => moveStep(1) || moveChord(1),
-  PageUp: () => moveStep(-1) || moveChord(-1),
+  PageDown: (at: number) => pressPedal(1, at),
+  PageUp: (at: number) => pressPedal(-1, at),
 } as const

@@ -36,7 +36,7 @@ export const listenForKeys = (enabled: () => boolean): (() => void) => {
     const act = PEDAL[event.key as keyof typeof PEDAL]
     if (!act || inDialog()) return
     event.preventDefault()
-    act()
+    act(event.timeStamp)
   }
   window.addEventListener('keydown', pedal, { capture: true })
   const bindings = Object.fromEntries(

@@ -9,3 +9,12 @@ export const closeSchool = (): void => $schoolOpen.set(false)
 export const $printing = atom<boolean>(false)
 export const openPrinting = (): void => $printing.set(true)
 export const closePrinting = (): void => $printing.set(false)
+
+/** Whether the band is being set: a panel over the foot rail, beside which everything goes on. */
+export const $bandOpen = atom<boolean>(false)
+export const turnBand = (): void => $bandOpen.set(!$bandOpen.get())
+export const closeBand = (): boolean => {
+  const was = $bandOpen.get()
+  $bandOpen.set(false)
+  return was
+}

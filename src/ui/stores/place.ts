@@ -1,4 +1,5 @@
 import { atom } from 'nanostores'
+import { type Feel, isFeel } from '../../core/index.ts'
 import { type Filters, readFilters, writeFilters } from './filters.ts'
 
 /** The views there are: address, label, and the letter after `g`; those without a letter are reached another way. */
@@ -74,7 +75,20 @@ export interface Place {
   /** The line that is taken apart, and which of its notes is in view, from 0. */
   readonly line: string | null
   readonly note: number
+  /** The bars that are played round and round; null for all of them. */
+  readonly loop: Bars | null
+  /** How the band plays where it is not as the chart says: beats a minute, and the feel. */
+  readonly tempo: number | null
+  readonly feel: Feel | null
 }
+
+/** From a bar to a bar, both included, by their numbers. */
+export interface Bars {
+  readonly from: number
+  readonly to: number
+}
+
+export const TEMPO = { least: 30, most: 320 } as const
 
 export const ROUTE_PANELS = ['step', 'rules', 'recipes', 'seam', 'kept'] as const
 export type RoutePanel = (typeof ROUTE_PANELS)[number]
@@ -89,11 +103,30 @@ const MOST_SHIFT = 6
 export const TRAY_HOLDS = 4
 
 /** The first chord with nothing laid over it: where one begins in any chart. */
-export const AT_START = { bar: 1, beat: 1, over: null, sounds: null, home: null } as const
+export const AT_START = {
+  bar: 1,
+  beat: 1,
+  over: null,
+  sounds: null,
+  home: null,
+  loop: null,
+  tempo: null,
+  feel: null,
+} as const
 
 const wholeAtLeast1 = (text: string | null): number => {
   const n = Number(text)
   return text !== null && Number.isFinite(n) && n >= 1 ? n : 1
+}
+
+const readLoop = (text: string | null): Bars | null => {
+  const [, from, to] = /^(\d{1,4})-(\d{1,4})$/.exec(text ?? '') ?? []
+  return from !== undefined && Number(from) <= Number(to) ? { from: Number(from), to: Number(to) } : null
+}
+
+const readTempo = (text: string | null): number | null => {
+  const n = Math.round(Number(text))
+  return text !== null && n >= TEMPO.least && n <= TEMPO.most ? n : null
 }
 
 /** The place an address names, or null where there is no such view. */
@@ -128,6 +161,9 @@ export const readPlace = (path: string, query: URLSearchParams): Place | null =>
     against: query.get('against'),
     line: query.get('line'),
     note: Math.floor(wholeAtLeast1(query.get('note'))) - 1,
+    loop: readLoop(query.get('loop')),
+    tempo: readTempo(query.get('tempo')),
+    feel: isFeel(query.get('feel') ?? '') ? (query.get('feel') as Feel) : null,
   }
 }
 
@@ -151,6 +187,7 @@ export const addressOf = (place: Place): string => {
     'route',
     'against',
     'line',
+    'feel',
   ] as const)
     if (place[key] !== null) query.set(key, place[key])
   if (place.figure !== 'slope') query.set('figure', place.figure)
@@ -158,6 +195,8 @@ export const addressOf = (place: Place): string => {
   if (place.side !== 'harmony') query.set('side', place.side)
   if (place.shift !== 0) query.set('shift', String(place.shift))
   if (place.note !== 0) query.set('note', String(place.note + 1))
+  if (place.loop !== null) query.set('loop', `${place.loop.from}-${place.loop.to}`)
+  if (place.tempo !== null) query.set('tempo', String(place.tempo))
   if (place.pick !== 0) query.set('pick', String(place.pick + 1))
   if (place.panel !== 'step') query.set('panel', place.panel)
   if (place.order !== '-updatedAt') query.set('order', place.order)

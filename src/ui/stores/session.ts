@@ -2,6 +2,7 @@ import type { ReadableAtom } from 'nanostores'
 import { useSyncExternalStore } from 'react'
 import { $kept, type Kept, startKept } from './kept.ts'
 import { $place, type Place, startPlace } from './place.ts'
+import { startMusic } from './playing.ts'
 
 /** What the server rendered the page from; every island is handed the same. */
 export interface Boot {
@@ -14,6 +15,7 @@ export const startSession = (boot: Boot): void => {
   if (typeof window === 'undefined' || $place.get() !== null) return
   startPlace(boot.place)
   startKept(boot.kept)
+  startMusic()
 }
 
 const useStarted = <T>(store: ReadableAtom<T | null>, asked: T): T =>

@@ -10,9 +10,11 @@ import {
   SCHOOL_CHOICES,
   type School,
   type SchoolSetting,
+  SWING_RANGE,
   TUNINGS,
   type Weights,
 } from '../../core/index.ts'
+import { CHANNELS, type Channel, type Mix } from '../../sound/score.ts'
 import type { SettingRow } from './rows.ts'
 
 export const LOOKS = ['system', 'light', 'club'] as const
@@ -37,6 +39,21 @@ export interface Settings {
   readonly weights: Weights
   readonly hearAs: HeardAs
   readonly hearTempo: number
+  /** How loud the line and each of the band is. */
+  readonly mix: Mix
+  /** Where the second of two eighths falls, per cent; null for the feel's own. */
+  readonly swing: number | null
+  /** A bar of clicks before the music. */
+  readonly countIn: boolean
+  /** Whether the chord in view goes along with the music. */
+  readonly follow: boolean
+}
+
+/** At first all is low, and the click is off. */
+const FIRST_MIX: Mix = {
+  levels: { line: 0.6, bass: 0.55, chords: 0.5, drums: 0.4, click: 0.4 },
+  muted: ['click'],
+  solo: [],
 }
 
 type Values = Readonly<Record<string, unknown>>
@@ -67,6 +84,19 @@ const weightsFrom = (value: unknown): Weights => {
   return { ...read(asked, plain), altered: read(altered, usual) } as unknown as Weights
 }
 
+const channelsFrom = (value: unknown, usual: readonly Channel[]): readonly Channel[] =>
+  Array.isArray(value) ? CHANNELS.filter((c) => value.includes(c)) : usual
+
+const mixFrom = (value: unknown): Mix => {
+  const asked = isRecord(value) ? value : {}
+  const levels = isRecord(asked.levels) ? asked.levels : {}
+  return {
+    levels: Object.fromEntries(CHANNELS.map((c) => [c, figure(levels[c], FIRST_MIX.levels[c], 0, 1)])) as Mix['levels'],
+    muted: channelsFrom(asked.muted, FIRST_MIX.muted),
+    solo: channelsFrom(asked.solo, FIRST_MIX.solo),
+  }
+}
+
 /** What the kept rows say; a value that this program does not know counts as not set. */
 export const settingsFrom = (rows: readonly SettingRow[]): Settings => {
   const kept: Values = Object.fromEntries(rows.map((r) => [r.name, r.value]))
@@ -83,5 +113,9 @@ export const settingsFrom = (rows: readonly SettingRow[]): Settings => {
     weights: weightsFrom(kept.weights),
     hearAs: among(HEARD_AS, kept.hearAs, 'up'),
     hearTempo: figure(kept.hearTempo, HEAR_TEMPO.usual, HEAR_TEMPO.least, HEAR_TEMPO.most),
+    mix: mixFrom(kept.mix),
+    swing: typeof kept.swing === 'number' ? figure(kept.swing, 50, SWING_RANGE.least, SWING_RANGE.most) : null,
+    countIn: kept.countIn === true,
+    follow: kept.follow !== false,
   }
 }

@@ -16,7 +16,7 @@ import {
 import { overlayPhrase } from '../../sound/sound.ts'
 import { deskNow, hearOverlay, keep } from './actions.ts'
 import type { Desk } from './desk.ts'
-import { $hearing, hear, silence } from './hearing.ts'
+import { hear } from './hearing.ts'
 import { $kept } from './kept.ts'
 import { say } from './notices.ts'
 import { $place, go } from './place.ts'
@@ -61,7 +61,7 @@ export const nudgeWish = (by: number): void => {
 }
 
 /** The steps of the route in view, planned or kept; null where there is none. */
-const inView = (): { readonly steps: readonly ShownStep[]; readonly model: RouteModel } | null => {
+export const inView = (): { readonly steps: readonly ShownStep[]; readonly model: RouteModel } | null => {
   const [now, place, kept] = [modelNow(), $place.get(), $kept.get()]
   if (!now || !place || !kept) return null
   const route = $planning.get().routes[place.pick] ?? null
@@ -176,11 +176,6 @@ export const hearHere = (): void => {
   const { hearAs, hearTempo } = desk.settings
   const chord = transposeChord(step.slot.chord, back)
   void hear(overlayPhrase(transposeOverlay(step.overlay, back), chord, { as: hearAs, tempo: hearTempo }))
-}
-
-export const soundOrStop = (): void => {
-  if ($hearing.get()) void silence()
-  else hearHere()
 }
 
 /** On the Route view the route in view is kept; elsewhere the overlay. */

@@ -36,6 +36,9 @@ const PLACE: Place = {
   against: null,
   line: null,
   note: 0,
+  loop: null,
+  tempo: null,
+  feel: null,
 }
 const at = { id: 'x', version: 1, createdAt: '', updatedAt: '' }
 const kept = (text: string, settings: Record<string, unknown> = {}): Kept => ({

@@ -4,6 +4,7 @@ import { RouteBand } from '../../figures/RouteBand.tsx'
 import { Button } from '../../parts/Button.tsx'
 import { go, ROUTE_PANELS, type RoutePanel } from '../../stores/place.ts'
 import { $planning, planFor } from '../../stores/planning.ts'
+import { $playing, musicTick } from '../../stores/playing.ts'
 import { bandOf, routeModel, stepsInView } from '../../stores/route-model.ts'
 import { goToSlot, setWish } from '../../stores/steering.ts'
 import { NoChart } from '../overlay/NoChart.tsx'
@@ -50,6 +51,7 @@ const Side = (props: RouteProps) => {
 /** Route: how far out to be at each step, the ranked chains of overlays that come nearest, and the way through them. */
 const RouteView = ({ place, kept, desk }: ViewProps) => {
   const planning = useStore($planning)
+  const playing = useStore($playing)
   const model = useMemo(() => routeModel(place, desk), [place, desk])
   useEffect(() => {
     if (model && model.slots.length > 0) void planFor(place, kept, desk, model)
@@ -73,6 +75,8 @@ const RouteView = ({ place, kept, desk }: ViewProps) => {
         current={model.current?.index ?? 0}
         onGo={(i) => model.slots[i] && goToSlot(model.slots[i])}
         onWish={(i, fade) => model.slots[i] && setWish(model.slots[i], fade)}
+        loop={place.loop}
+        music={playing ? musicTick : null}
       />
       <div className={styles.below}>
         <Chains {...props} />

@@ -8,7 +8,7 @@ import { getRow } from '../../../../../server/rows.ts'
 import { store } from '../../../../../server/store.ts'
 
 export const GET = endpoint(async ({ url, params }) => {
-  const { as } = readQuery(url, QUERIES.exportLine)
+  const { as, band, ...manner } = readQuery(url, QUERIES.exportLine)
   const row = await getRow(await store(), 'lines', params.id ?? '')
   const chart = await chartOfRow(row)
   if (!chart)
@@ -16,6 +16,7 @@ export const GET = endpoint(async ({ url, params }) => {
       'a line with a chart',
     ])
   const name = String(row.name)
-  return download(writeLine(name, lineFrom(row.line as SentLine, 'line'), chart, as), name, LINE_FORMATS[as])
+  const line = lineFrom(row.line as SentLine, 'line')
+  return download(writeLine(name, line, chart, as, band ? manner : null), name, LINE_FORMATS[as])
 })
 export const ALL = notAllowed

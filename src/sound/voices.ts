@@ -1,0 +1,116 @@
+import {
+  Filter,
+  Frequency,
+  Gain,
+  getDestination,
+  MembraneSynth,
+  MonoSynth,
+  NoiseSynth,
+  PolySynth,
+  Synth,
+  WaveShaper,
+} from 'tone'
+import { CHANNELS, type Channel, loudnessOf, type Mix, type ScorePart } from './score.ts'
+
+/** The level starts low: practice is long and ears do not grow back. */
+const LEVEL = 0.3
+/** Up to here loudness passes as it is; above, it is bent so that it never reaches full scale. A compressor would come 6 ms late. */
+const KNEE = 0.4
+const bent = (x: number): number => {
+  const over = Math.abs(x) - KNEE
+  return over <= 0 ? x : Math.sign(x) * (KNEE + (1 - KNEE) * 0.6 * Math.tanh(over / (1 - KNEE)))
+}
+/** The stick on the cymbal, Hz. */
+const PING = 5450
+
+const hertz = (pitch: number): number => Frequency(pitch, 'midi').toFrequency()
+
+/** Instruments of the band, in the audio context that is current when they are made. */
+export interface Voices {
+  /** One note: seconds of the context's clock. */
+  readonly strike: (part: ScorePart, pitch: number, at: number, seconds: number, loudness: number) => void
+  readonly mix: (mix: Mix) => void
+  readonly silence: () => void
+}
+
+type Strike = (pitch: number, at: number, seconds: number, loudness: number) => void
+
+const noise = (
+  to: Gain,
+  colour: 'white' | 'pink',
+  decay: number,
+  type: BiquadFilterType,
+  frequency: number,
+): Strike => {
+  const synth = new NoiseSynth({
+    noise: { type: colour },
+    envelope: { attack: 0.001, decay, sustain: 0, release: 0.02 },
+  })
+  synth.chain(new Filter({ type, frequency, Q: type === 'bandpass' ? 4 : 0.7 }), to)
+  return (_pitch, at, seconds, loudness) => synth.triggerAttackRelease(Math.max(seconds, decay), at, loudness)
+}
+
+/** All of it is synthesised: no samples, nothing fetched. */
+export const makeVoices = (): Voices => {
+  const out = new Gain(LEVEL)
+  out.chain(new WaveShaper(bent, 4096), getDestination())
+  const gains = Object.fromEntries(CHANNELS.map((c) => [c, new Gain(0.5).connect(out)])) as Record<Channel, Gain>
+  const quiet = (channel: Channel, gain: number): Gain => new Gain(gain).connect(gains[channel])
+
+  const line = new Synth({
+    oscillator: { type: 'triangle' },
+    envelope: { attack: 0.012, decay: 0.2, sustain: 0.7, release: 0.06 },
+  }).connect(quiet('line', 0.9))
+  const bass = new MonoSynth({
+    oscillator: { type: 'triangle' },
+    filter: { type: 'lowpass', Q: 1 },
+    filterEnvelope: { attack: 0.005, decay: 0.25, sustain: 0.4, release: 0.2, baseFrequency: 160, octaves: 2.4 },
+    envelope: { attack: 0.008, decay: 0.5, sustain: 0.45, release: 0.08 },
+  }).connect(quiet('bass', 1))
+  const chords = new PolySynth(Synth, {
+    oscillator: { type: 'custom', partials: [1, 0.3, 0.12, 0.05] },
+    envelope: { attack: 0.006, decay: 0.9, sustain: 0.25, release: 0.2 },
+  })
+  chords.maxPolyphony = 24
+  chords.connect(quiet('chords', 0.3))
+  const ping = new Synth({
+    oscillator: { type: 'square' },
+    envelope: { attack: 0.001, decay: 0.35, sustain: 0, release: 0.1 },
+  }).connect(quiet('drums', 0.05))
+  const wash = noise(quiet('drums', 0.3), 'white', 0.4, 'highpass', 6500)
+  const drum = new MembraneSynth({
+    pitchDecay: 0.03,
+    octaves: 3,
+    envelope: { attack: 0.001, decay: 0.25, sustain: 0, release: 0.1 },
+  }).connect(quiet('drums', 0.5))
+  const click = new Synth({
+    oscillator: { type: 'sine' },
+    envelope: { attack: 0.001, decay: 0.04, sustain: 0, release: 0.02 },
+  }).connect(quiet('click', 0.8))
+
+  const strikes: Readonly<Record<ScorePart, Strike>> = {
+    line: (pitch, at, seconds, loudness) => line.triggerAttackRelease(hertz(pitch), seconds, at, loudness),
+    bass: (pitch, at, seconds, loudness) => bass.triggerAttackRelease(hertz(pitch), seconds, at, loudness),
+    chords: (pitch, at, seconds, loudness) => chords.triggerAttackRelease(hertz(pitch), seconds, at, loudness),
+    ride: (pitch, at, seconds, loudness) => {
+      ping.triggerAttackRelease(PING, 0.3, at, loudness)
+      wash(pitch, at, seconds, loudness * 0.6)
+    },
+    hat: noise(quiet('drums', 0.35), 'white', 0.05, 'highpass', 7500),
+    drum: (_pitch, at, _seconds, loudness) => drum.triggerAttackRelease(55, 0.1, at, loudness),
+    rim: noise(quiet('drums', 0.8), 'pink', 0.03, 'bandpass', 1900),
+    click: (_pitch, at, _seconds, loudness) =>
+      click.triggerAttackRelease(loudness > 0.7 ? 1760 : 1320, 0.03, at, loudness),
+  }
+  return {
+    strike: (part, pitch, at, seconds, loudness) => strikes[part](pitch, at, seconds, loudness),
+    mix: (mix) => {
+      for (const c of CHANNELS) gains[c].gain.rampTo(loudnessOf(mix, c), 0.02)
+    },
+    silence: () => {
+      line.triggerRelease()
+      bass.triggerRelease()
+      chords.releaseAll()
+    },
+  }
+}

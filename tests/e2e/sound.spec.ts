@@ -1,0 +1,192 @@
+import { expect, type Page, test } from '@playwright/test'
+import {
+  analyseChart,
+  DEFAULT_SCHOOL,
+  type Feel,
+  type LineNote,
+  midi,
+  readChart,
+  swingOf,
+  ticks,
+  timelineOf,
+} from '../../src/core/index.ts'
+import { type Channel, type Score, scoreOf, secondsPerTick } from '../../src/sound/score.ts'
+import { listen, takePeak } from './listen.ts'
+import { complaints, currentSpot, open } from './page.ts'
+import { call, emptyData, type Running, removeData, startServer } from './server.ts'
+import { onsetsIn, pitchAt, readWav, type Sound } from './wav.ts'
+
+const data = emptyData()
+let server: Running
+
+test.beforeAll(async () => {
+  server = await startServer(data)
+  await call(server.address, 'POST', 'settings', { name: 'instrument', value: 'concert' })
+})
+test.afterAll(async () => {
+  await server.end()
+  removeData(data)
+})
+
+const chartOf = async (text: string): Promise<string> =>
+  (await call(server.address, 'POST', 'charts', { title: text.slice(0, 20), text })).body.id
+
+const band = (page: Page) => page.getByRole('region', { name: 'Band' })
+const openBand = async (page: Page) => {
+  await page.keyboard.press('v')
+  await expect(band(page)).toBeVisible()
+}
+
+/** Only one channel is heard. */
+const alone = async (page: Page, channel: Channel) => {
+  const levels = band(page).getByRole('list', { name: 'Levels' })
+  await levels.getByRole('button', { name: `${channel} alone` }).click()
+  const rests = levels.getByRole('button', { name: `${channel} rests` })
+  if ((await rests.getAttribute('aria-pressed')) === 'true') await rests.click()
+  await expect(rests).toHaveAttribute('aria-pressed', 'false')
+}
+
+const saveWav = async (page: Page): Promise<Sound> => {
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save as WAV' }).click(),
+  ])
+  return readWav(await file.path())
+}
+
+/** The score the program should be playing, by its own pure part. */
+const scoreFrom = (text: string, feel: Feel, line: readonly LineNote[] = []): Score => {
+  const chart = readChart(text)
+  if (!chart.ok) throw new Error('no chart')
+  const timeline = timelineOf(chart.value, analyseChart(chart.value, true), [], DEFAULT_SCHOOL)
+  const { tempo } = chart.value
+  const swing = swingOf(feel, tempo, null)
+  return scoreOf({ chart: chart.value, timeline, feel, swing, tempo, span: { from: 0, to: timeline.length }, line })
+}
+const momentsOf = (score: Score, parts: readonly string[]): readonly number[] =>
+  [...new Set(score.notes.filter((n) => parts.includes(n.part)).map((n) => n.at * secondsPerTick(score)))].sort(
+    (a, b) => a - b,
+  )
+
+const NEAR_S = 0.005
+
+test('in a sound file the click stands within 5 ms of its beat, and twice round there is no gap at the seam', async ({
+  page,
+}) => {
+  const text = 'tempo = 150\nmetre = 5/4\n| Dm7 | G7 |'
+  await open(page, `${server.address}desk?chart=${await chartOf(text)}`)
+  await openBand(page)
+  await alone(page, 'click')
+  await band(page).getByRole('combobox', { name: 'How often round' }).selectOption('2')
+  const onsets = onsetsIn(await saveWav(page), 0.01)
+  expect(onsets).toHaveLength(20)
+  for (const [i, at] of onsets.entries()) expect(Math.abs(at - i * 0.4)).toBeLessThan(NEAR_S)
+})
+
+const FEELS = [
+  ['bossa', 'tempo = 132\n| Cmaj7 | Am7 |'],
+  ['waltz', 'tempo = 132\nmetre = 3/4\n| Cmaj7 | Am7 |'],
+  ['swing', 'tempo = 132\nmetre = 7/4\n| Cmaj7 | Am7 |'],
+] as const
+
+test('bossa, waltz and seven differ in what is heard, each where the score has it', async ({ page }) => {
+  const heard: string[] = []
+  for (const [feel, text] of FEELS) {
+    await open(page, `${server.address}desk?feel=${feel}&chart=${await chartOf(text)}`)
+    await openBand(page)
+    if (heard.length === 0) await alone(page, 'drums')
+    await expect(band(page).getByRole('combobox', { name: 'Feel' })).toHaveValue(feel)
+    await expect(band(page).getByRole('button', { name: 'drums alone' })).toHaveAttribute('aria-pressed', 'true')
+    const onsets = onsetsIn(await saveWav(page), 0.02)
+    const expected = momentsOf(scoreFrom(text, feel), ['ride', 'hat', 'drum', 'rim'])
+    expect(expected.length).toBeGreaterThan(4)
+    for (const at of onsets) expect(Math.min(...expected.map((e) => Math.abs(e - at)))).toBeLessThan(NEAR_S)
+    expect(onsets.length).toBeGreaterThan(expected.length * 0.6)
+    heard.push(onsets.map((at) => at.toFixed(2)).join(' '))
+  }
+  expect(new Set(heard).size).toBe(FEELS.length)
+})
+
+const LINE: readonly LineNote[] = [
+  [0, 480, 62],
+  [480, 480, 65],
+  [960, 320, 69],
+  [1280, 320, 72],
+  [1600, 320, 76],
+  [1920, 960, 73],
+  [2880, 960, 74],
+  [3840, 1920, 71],
+].map(([at, length, pitch]) => ({ at: ticks(at ?? 0), for: ticks(length ?? 0), pitch: midi(pitch ?? 0) }))
+
+test('a line is rendered with its pitches, its eighths swung and its triplets even', async ({ page }) => {
+  const text = 'tempo = 60\n| Dm7 | G7 |'
+  const chartId = await chartOf(text)
+  await call(server.address, 'POST', 'lines', { name: 'Buoy', chartId, line: { notes: LINE } })
+  await open(page, `${server.address}line?chart=${chartId}`)
+  await openBand(page)
+  await alone(page, 'bass')
+  await band(page).getByRole('button', { name: 'bass alone' }).click()
+  await alone(page, 'line')
+  const sound = await saveWav(page)
+  const score = scoreFrom(text, 'swing', LINE)
+  const sung = score.notes.filter((n) => n.part === 'line')
+  expect(sung.map((n) => n.pitch)).toEqual(LINE.map((n) => n.pitch))
+  for (const n of sung) {
+    const from = n.at * secondsPerTick(score)
+    expect(pitchAt(sound, from + Math.min(0.1, (n.for * secondsPerTick(score)) / 3))).toBe(n.pitch)
+  }
+  expect((sung[1]?.at ?? 0) / 960).toBeGreaterThan(0.6)
+  expect(sung[3]?.at).toBe(1280)
+})
+
+test('Space plays on while the view changes, the chord in view follows, the pedal takes the next loop, Space stops', async ({
+  page,
+}) => {
+  const said = complaints(page)
+  await listen(page)
+  const text = 'tempo = 240\n== A\n| Dm7 | G7 |\n== B\n| Em7b5 | A7 |'
+  await open(page, `${server.address}desk?chart=${await chartOf(text)}`)
+  await page.keyboard.press('Space')
+  await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible()
+  await expect(currentSpot(page)).toHaveAccessibleName(/bar 3/)
+  await expect.poll(() => takePeak(page)).toBeGreaterThan(0.005)
+  await page.keyboard.press('g')
+  await page.keyboard.press('y')
+  await expect(page).toHaveURL(/symmetry/)
+  await takePeak(page)
+  await expect.poll(() => takePeak(page)).toBeGreaterThan(0.005)
+  await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible()
+  await page.keyboard.press('PageDown')
+  await expect(page).toHaveURL(/loop=(1-2|3-4)/)
+  const loop = /loop=(\d)-/.exec(page.url())?.[1]
+  await page.keyboard.press('PageDown')
+  await expect(page).toHaveURL(loop === '1' ? /loop=3-4/ : /loop=1-2/)
+  await page.keyboard.press('Space')
+  await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible()
+  await page.waitForTimeout(700)
+  await takePeak(page)
+  await page.waitForTimeout(400)
+  expect(await takePeak(page)).toBeLessThan(0.002)
+  expect(said).toEqual([])
+})
+
+test('a loop is marked by keys and shown; the pedal pressed twice counts in and plays from where it was', async ({
+  page,
+}) => {
+  await open(page, `${server.address}desk?chart=${await chartOf('tempo = 300\n| Dm7 | G7 | Cmaj7 | A7 |')}`)
+  await page.keyboard.press('Shift+ArrowRight')
+  await page.keyboard.press('[')
+  await page.keyboard.press('Shift+ArrowRight')
+  await page.keyboard.press(']')
+  await expect(page).toHaveURL(/loop=2-3/)
+  await expect(page.getByText('bars 2–3')).toBeVisible()
+  await page.keyboard.press('PageDown')
+  await page.waitForTimeout(180)
+  await page.keyboard.press('PageDown')
+  await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible()
+  await expect(currentSpot(page)).toHaveAccessibleName(/bar 2, beat 1, G7/)
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible()
+  await page.getByRole('button', { name: 'Play the whole form again' }).click()
+  await expect(page).not.toHaveURL(/loop/)
+})
