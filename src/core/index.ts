@@ -46,6 +46,7 @@ export { type Reharmonisation, reharmonisationsAt } from './chart/reharmonise.ts
 export { type Chord, degreeOver, guidesOf, type Harmony, heardOver, NO_CHORD, tonesOf } from './chord/chord.ts'
 export { readChord, readHarmony } from './chord/parse.ts'
 export { USUAL_SPELLINGS as CHORD_SPELLINGS } from './chord/spellings.ts'
+export { type Fingered, fingeringOf } from './fretboard/fingering.ts'
 export {
   type Fret,
   fretsIn,
@@ -57,11 +58,15 @@ export {
 } from './fretboard/frets.ts'
 export { readTuning, TUNINGS, type Tuning } from './fretboard/tuning.ts'
 export { type Audit, auditLine } from './line/audit.ts'
+export { displaceLine, holdNote, insertNote, moveNote, movePitch, removeNote } from './line/edit.ts'
+export { type Entry, pitchNear, pitchOnStaff, readEntry, writeEntry } from './line/entry.ts'
 export type { HeardNote } from './line/heard.ts'
 export { type Line, type LineNote, lineOf } from './line/line.ts'
+export { tripletsIn, VALUES, type ValueName, type Written, writtenBar } from './line/notated.ts'
 export type { OutsideStretch } from './line/outside.ts'
+export { GRIDS, type Grid, type Played, quantised } from './line/quantise.ts'
 export { type Timeline, timelineOf } from './line/timeline.ts'
-export { type Sentence, verdictOf } from './line/verdict.ts'
+export { disputeKey, type Sentence, verdictOf } from './line/verdict.ts'
 export { type RunStep, runThrough } from './make/run.ts'
 export { CHANGED_PENTATONICS } from './material/changed.ts'
 export { DIRECTIONS, type Direction, namedTowards } from './material/direction.ts'
@@ -89,7 +94,7 @@ export { toAscii, toGlyphs } from './pitch/glyphs.ts'
 export { INSTRUMENTS, type Instrument, type InstrumentId, instrument } from './pitch/instrument.ts'
 export { type Note, plainNote, readNote } from './pitch/note.ts'
 export { has, rotate, setOf } from './pitch/pcset.ts'
-export { atOrAbove, type Pitch, pitchOn, upwards } from './pitch/register.ts'
+export { atOrAbove, type Pitch, pitchNamed, pitchOn, upwards } from './pitch/register.ts'
 export { chordInterval, type Interval, reverse, UNISON, writtenRoot } from './pitch/transpose.ts'
 export {
   type Midi,

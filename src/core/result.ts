@@ -15,6 +15,7 @@ export type TextErrorCode =
   | 'unknown_header'
   | 'bad_header'
   | 'bad_bar'
+  | 'bad_entry'
 
 /**
  * What is wrong in a text. `at` is a 0-based UTF-16 position within it (its length where the text ends too early);

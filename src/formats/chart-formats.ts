@@ -2,7 +2,6 @@
 export const CHART_FORMATS = {
   text: { extension: 'txt', type: 'text/plain; charset=utf-8' },
   musicxml: { extension: 'musicxml', type: 'application/vnd.recordare.musicxml+xml; charset=utf-8' },
-  midi: { extension: 'mid', type: 'audio/midi' },
   abc: { extension: 'abc', type: 'text/vnd.abc; charset=utf-8' },
 } as const
 export type ChartFormat = keyof typeof CHART_FORMATS

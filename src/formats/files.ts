@@ -6,15 +6,12 @@ import type { ChartFormat } from './chart-formats.ts'
 import { readMusicXml } from './read-musicxml.ts'
 import { writeMusicXml } from './write-musicxml.ts'
 
-/** What charts are read from as well as written in. */
-type TextFormat = Exclude<ChartFormat, 'midi'>
-
 /** A chart as a file of some format; as text it is the player's own, letter for letter. */
-export const writeChart = (chart: Chart, text: string, format: TextFormat): string =>
+export const writeChart = (chart: Chart, text: string, format: ChartFormat): string =>
   format === 'musicxml' ? writeMusicXml(chart) : format === 'abc' ? writeAbc(chart) : text
 
 export interface ReadFile extends Imported {
-  readonly format: TextFormat
+  readonly format: ChartFormat
 }
 
 const MOST_INSIDE = 10 * 1024 * 1024
@@ -65,7 +62,7 @@ const readText = (text: string): Result<Imported, Refusal> => {
   return refuse(`Line ${line}, column ${column}: ${what}; expected ${first?.expected[0] ?? 'a chart'}.`)
 }
 
-const of = (format: TextFormat, read: Result<Imported, Refusal>): Result<ReadFile, Refusal> =>
+const of = (format: ChartFormat, read: Result<Imported, Refusal>): Result<ReadFile, Refusal> =>
   read.ok ? ok({ format, ...read.value }) : read
 
 /** Reads a chart from a file, by what is in it and not by its name. Nothing is kept. */

@@ -1,8 +1,8 @@
 import fc from 'fast-check'
 import { type MidiEvent, writeMidi } from 'midi-file'
 import { describe, expect, it } from 'vitest'
-import { type Line, lineOf, midi, readChart, ticks } from '../core/index.ts'
-import { quantised, readMidiLine } from './line-midi.ts'
+import { type Line, lineOf, midi, quantised, readChart, ticks } from '../core/index.ts'
+import { readMidiLine } from './line-midi.ts'
 import { writeLine } from './line-write.ts'
 
 const sounds = (line: Line) => line.map((n) => [n.at, n.for, n.pitch])

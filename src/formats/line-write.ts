@@ -5,8 +5,9 @@ import {
   type Line,
   type LineNote,
   type Note,
+  type Pitch,
   pitchClass,
-  pitchOn,
+  pitchNamed,
   plainNote,
   TICKS_PER_QUARTER,
 } from '../core/index.ts'
@@ -24,20 +25,13 @@ export const LINE_FORMATS = {
 export type LineFormat = keyof typeof LINE_FORMATS
 
 const spelling = (n: LineNote): Note => n.note ?? plainNote(pitchClass(n.pitch))
-/** A note in its octave, by its spelling: the octave whose pitch it has. */
-const placed = (n: LineNote) => {
-  const note = spelling(n)
-  const octave = [-2, -1, 0, 1].map((o) => Math.floor(n.pitch / 12) + o).find((o) => pitchOn(note, o).pitch === n.pitch)
-  return octave === undefined
-    ? pitchOn(plainNote(pitchClass(n.pitch)), Math.floor(n.pitch / 12) - 1)
-    : pitchOn(note, octave)
-}
+const placed = (n: LineNote): Pitch => pitchNamed(spelling(n), n.pitch)
 
 /** A piece of a note or rest within one bar. */
 interface Piece {
   readonly at: number
   readonly for: number
-  readonly note: ReturnType<typeof placed> | null
+  readonly note: Pitch | null
   /** Whether it goes on into the next piece, and from the one before. */
   readonly ties: boolean
   readonly tied: boolean

@@ -5,6 +5,8 @@ import {
   FAMILY_NAMES,
   type FamilyName,
   FEELS,
+  GRIDS,
+  type Grid,
   isDegree,
   MOTION_SCOPES,
   type Override,
@@ -17,7 +19,6 @@ import {
   type Weights,
 } from '../core/index.ts'
 import { CHART_FORMATS, type ChartFormat } from '../formats/chart-formats.ts'
-import { GRIDS, type Grid } from '../formats/line-midi.ts'
 import { LINE_FORMATS, type LineFormat } from '../formats/line-write.ts'
 import { ROUTE_FORMATS, type RouteFormat } from '../formats/routes.ts'
 import type { Manner } from '../formats/write-midi.ts'
@@ -124,19 +125,20 @@ const degreeList = Joi.array()
 const stepNumber = Joi.number().integer().min(0)
 
 const tick = Joi.number().integer().min(0).max(100_000_000)
+export const NOTES = Joi.array()
+  .items(
+    Joi.object({
+      at: tick.required(),
+      for: tick.min(1).required(),
+      pitch: Joi.alternatives(Joi.number().integer().min(0).max(127), Joi.string().max(8)).required(),
+    }),
+  )
+  .max(20_000)
 /** A line as a file's text or note by note. */
 export const SENT_LINE = Joi.object({
   abc: Joi.string().max(1_000_000),
   musicxml: Joi.string().max(2_000_000),
-  notes: Joi.array()
-    .items(
-      Joi.object({
-        at: tick.required(),
-        for: tick.min(1).required(),
-        pitch: Joi.alternatives(Joi.number().integer().min(0).max(127), Joi.string().max(8)).required(),
-      }),
-    )
-    .max(20_000),
+  notes: NOTES,
 }).xor('abc', 'musicxml', 'notes')
 const planned = Joi.object({
   bar: Joi.number().required(),
@@ -208,8 +210,8 @@ const MANNER = {
 }
 
 export const QUERIES = {
-  export: Joi.object<{ as: ChartFormat } & Manner>({
-    ...MANNER,
+  band: Joi.object<Manner>(MANNER),
+  export: Joi.object<{ as: ChartFormat }>({
     as: Joi.string()
       .valid(...(Object.keys(CHART_FORMATS) as ChartFormat[]))
       .default('text'),

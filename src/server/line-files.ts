@@ -1,6 +1,6 @@
-import { ok, type Result } from '../core/index.ts'
+import { type Grid, ok, type Result } from '../core/index.ts'
 import { type Refusal, refuse } from '../formats/assemble.ts'
-import { type Grid, type ReadMidi, readMidiLine } from '../formats/line-midi.ts'
+import { type ReadMidi, readMidiLine } from '../formats/line-midi.ts'
 import { readAbcLine, readMusicXmlLine } from '../formats/line-read.ts'
 import { fieldError, Problem } from './problems.ts'
 
@@ -14,13 +14,19 @@ const readText = (bytes: Uint8Array): Result<ReadMidi, Refusal> => {
     return refuse('The file is neither MIDI nor text in UTF-8.')
   }
   const read = /^\s*</.test(text) ? readMusicXmlLine(text) : readAbcLine(text)
-  return read.ok ? ok({ ...read.value, voices: [], chosen: 0 }) : read
+  return read.ok ? ok({ ...read.value, voices: [], chosen: 0, played: [] }) : read
 }
 
 /** What a file of a line holds, before anything is kept: its notes, the voices to choose from, and what was left out. */
 export const lineFileAnswer = (bytes: Uint8Array, name: string, voice: number | null, grid: Grid) => {
   const read = isMidi(bytes) ? readMidiLine(bytes, voice, grid) : readText(bytes)
   if (!read.ok) throw new Problem('bad_file', read.error.why, [fieldError('file', read.error.why, name)])
-  const { line, voices, chosen, leftOut } = read.value
-  return { notes: line.map((n) => ({ at: n.at, for: n.for, pitch: n.pitch })), voices, chosen, leftOut }
+  const { line, voices, chosen, leftOut, played } = read.value
+  return {
+    notes: line.map((n) => ({ at: n.at, for: n.for, pitch: n.pitch })),
+    voices,
+    chosen,
+    leftOut,
+    played: played.map((n) => ({ at: Math.round(n.at), for: Math.max(1, Math.round(n.for)), pitch: n.pitch })),
+  }
 }

@@ -63,6 +63,8 @@ const refused = (error: unknown): never => {
   const constraint = (error as { constraint?: string }).constraint
   if (constraint !== undefined && /^(ideas|routes|lines)_chart_fk$/.test(constraint))
     throw fieldProblem('chartId', 'There is no chart of that id.', '', ['the id of a chart, or null'])
+  if (constraint === 'lines_route_fk')
+    throw fieldProblem('routeId', 'There is no route of that id.', '', ['the id of a route, or null'])
   throw error
 }
 

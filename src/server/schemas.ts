@@ -1,6 +1,6 @@
 import Joi, { type ObjectSchema } from 'joi'
 import { readChart, readChord, readOverlay } from '../core/index.ts'
-import { KEPT_OVERRIDES, SENT_LINE } from './compute-schemas.ts'
+import { KEPT_OVERRIDES, NOTES, SENT_LINE } from './compute-schemas.ts'
 import { orProblem } from './door.ts'
 import type { KindName } from './kinds.ts'
 import { lineFrom, type SentLine } from './lines.ts'
@@ -44,6 +44,9 @@ export const ROWS: Readonly<Record<KindName, ObjectSchema<Fields>>> = {
     text: text(100_000).allow(null).default(null),
     line: SENT_LINE.required(),
     tags: tags.default([]),
+    disputed: Joi.array().items(text(400)).max(400).allow(null).default(null),
+    played: NOTES.allow(null).default(null),
+    routeId: text(60).allow(null).default(null),
   }),
   ideas: Joi.object({
     overlay: text(200).required(),

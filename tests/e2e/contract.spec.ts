@@ -166,6 +166,14 @@ test('files come in and charts go out as agreed; what is no file is refused', as
   expect((await bring(await xml.text())).body).toMatchObject({ format: 'musicxml', title: 'Buoy', read: { bars: 2 } })
   expect([(await out('text')).status, (await out('midi')).status]).toEqual([200, 400])
   expect(await (await out('text')).text()).toBe(text)
+  const band = await fetch(`${server.address}api/v1/charts/${id}/band?feel=bossa&tempo=99`)
+  expect([band.status, band.headers.get('content-type')]).toEqual([200, 'audio/midi'])
+  expect(
+    Buffer.from(await band.arrayBuffer())
+      .subarray(0, 4)
+      .toString(),
+  ).toBe('MThd')
+  expect((await call(server.address, 'GET', `charts/${id}/band?feel=polka`)).status).toBe(400)
   expect((await bring('| Dm7 | Hm7 |')).body).toMatchObject({ code: 'bad_file', errors: [{ path: 'file' }] })
   expect((await bring(new Blob([new Uint8Array(11 * 1024 * 1024)]))).status).toBe(413)
   expect((await call(server.address, 'POST', 'import', { text })).status).toBe(415)

@@ -1,4 +1,5 @@
 import { expect, type Page, test } from '@playwright/test'
+import { listen, takePeak } from './listen.ts'
 import { complaints, currentSpot, open } from './page.ts'
 import { call, emptyData, type Running, removeData, startServer } from './server.ts'
 
@@ -41,7 +42,7 @@ test('a tune is brought, taken apart, walked by its sentences, judged beside ano
   await expect(notes(page)).toHaveCount(20)
   await expect(notes(page).first()).toHaveAccessibleName('note 1, A, 9, extension, fade 15, enclosure, bar 1, beat 2')
   await expect(notes(page).nth(11)).toHaveAccessibleName(/^note 12, G, 1, chord, fade 0, symmetric run G half-whole/)
-  await verdict(page).getByRole('button', { name: 'Notes 1-2 enclose G (the 1 of Gmaj7).' }).click()
+  await verdict(page).getByRole('button', { name: 'Notes 1-2 enclose G (the 1 of Gmaj7).', exact: true }).click()
   await expect(page.getByRole('region', { name: 'Note' })).toContainText('note 1, bar 1, beat 2')
   await verdict(page)
     .getByRole('button', { name: /^[·✓!]? ?Notes 12-19 are heard as G half-whole/ })
@@ -56,7 +57,10 @@ test('a tune is brought, taken apart, walked by its sentences, judged beside ano
   await expect(page.getByRole('list', { name: 'a strict arranger' }).getByRole('listitem').first()).toBeVisible()
   const [file] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('link', { name: 'MusicXML' }).click(),
+    page
+      .getByText('Files')
+      .click()
+      .then(() => page.getByRole('link', { name: 'MusicXML' }).click()),
   ])
   expect(file.suggestedFilename()).toBe('To the crane.musicxml')
   const { readFile } = await import('node:fs/promises')
@@ -91,6 +95,7 @@ test('a MIDI file is looked into, its voice and bar chosen, and a wrong first be
   await dialog.getByRole('button', { name: 'Keep it' }).click()
   await expect(page.getByRole('textbox', { name: 'Name of the line' })).toHaveValue('hoist')
   await expect(notes(page).first()).toHaveAccessibleName(/bar 2, beat 2$/)
+  await page.getByRole('button', { name: 'Where it lies' }).click()
   await page.getByRole('button', { name: '← beat' }).click()
   await expect(notes(page).first()).toHaveAccessibleName(/bar 2, beat 1$/)
   await page.keyboard.press('Control+z')
@@ -102,4 +107,192 @@ test('what is no line is refused in words, and nothing is lost', async ({ page }
   const dialog = await bring(page, 'No line', 'this is no tune')
   await expect(dialog.getByRole('alert')).toContainText('no ABC tune')
   await expect(dialog.getByLabel('ABC or MusicXML')).toHaveValue('this is no tune')
+})
+
+const BARE = 'title = Quay\ntempo = 240\n| Dm7 | G7 | Cmaj7 | Cmaj7 |'
+const degrees = (page: Page) => page.getByRole('textbox', { name: 'Degrees' })
+const labels = (page: Page) => notes(page).evaluateAll((all) => all.map((n) => n.getAttribute('aria-label') ?? ''))
+const type = async (page: Page, words: string) => {
+  await degrees(page).click()
+  for (const word of words.split(' ')) {
+    const before = (await labels(page)).length
+    await degrees(page).fill(word)
+    await page.keyboard.press('Enter')
+    if (/\d/.test(word) && !word.startsWith(':')) await expect(notes(page)).toHaveCount(before + 1)
+  }
+}
+const begin = async (page: Page, text = BARE): Promise<string> => {
+  const chart = (await call(server.address, 'POST', 'charts', { title: 'Quay', text })).body.id
+  await open(page, `${server.address}line?chart=${chart}`)
+  await page.getByRole('button', { name: 'New line' }).click()
+  await expect(degrees(page)).toBeVisible()
+  return chart
+}
+
+test('a line is written by degrees, moved by keys, tapped on staff and keys, and each step is undone', async ({
+  page,
+}) => {
+  const said = complaints(page)
+  await begin(page)
+  await type(page, 'b3 5 b7 9 :1/3 1 b3 5')
+  expect((await labels(page)).map((l) => l.split(', ').slice(1, 3).join(' '))).toEqual([
+    'F ♭3',
+    'A 5',
+    'C ♭7',
+    'E 9',
+    'D 1',
+    'F ♭3',
+    'A 5',
+  ])
+  await degrees(page).fill('5 h3')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('alert')).toContainText('“h3” is not understood')
+  await expect(degrees(page)).toHaveValue('5 h3')
+  await degrees(page).fill('')
+  await page.keyboard.press('ArrowUp')
+  await expect(notes(page).nth(6)).toHaveAccessibleName(/B♭, ♭13/)
+  await page.keyboard.press('Shift+ArrowDown')
+  await expect(notes(page).nth(6)).toHaveAccessibleName(/B♭, ♭13/)
+  await page.keyboard.press('ArrowLeft')
+  await page.keyboard.press('Backspace')
+  await expect(notes(page)).toHaveCount(6)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(notes(page)).toHaveCount(7)
+  await page.getByRole('button', { name: 'The whole line a half step up' }).click()
+  await expect(notes(page).first()).toHaveAccessibleName(/^note 1, F♯, 3/)
+  await page.getByRole('button', { name: 'Keys', exact: true }).click()
+  const keyboard = page.getByRole('group', { name: 'Keyboard' })
+  await notes(page).last().click()
+  await keyboard.getByRole('button', { name: /^A, 5/ }).first().click()
+  await expect(notes(page)).toHaveCount(8)
+  await expect(notes(page).last()).toHaveAccessibleName(/A, 5/)
+  const band = (await page.getByRole('group', { name: 'Line' }).boundingBox()) ?? { x: 0, y: 0 }
+  await page.mouse.click(band.x + 700, band.y + 75)
+  await expect(notes(page)).toHaveCount(9)
+  await page.reload()
+  await page.waitForSelector('html[data-ready]')
+  await expect(notes(page)).toHaveCount(9)
+  expect(said).toEqual([])
+})
+
+test('an instrument plays a line in, one note after another', async ({ page }) => {
+  await page.addInitScript(() => {
+    const input = Object.assign(new EventTarget(), {
+      id: '1',
+      name: 'Dummy keys',
+      manufacturer: '',
+      type: 'input',
+      state: 'connected',
+      connection: 'open',
+      version: '1',
+      onmidimessage: null as ((e: { data: Uint8Array; timeStamp: number }) => void) | null,
+      open: async () => input,
+      close: async () => input,
+    })
+    const access = Object.assign(new EventTarget(), {
+      inputs: new Map([['1', input]]),
+      outputs: new Map(),
+      sysexEnabled: false,
+      onstatechange: null,
+    })
+    Object.assign(navigator, { requestMIDIAccess: async () => access })
+    Object.assign(window, {
+      strike: (pitch: number) => {
+        const event = Object.assign(new Event('midimessage'), { data: new Uint8Array([0x90, pitch, 90]) })
+        input.onmidimessage?.(event as never)
+        input.dispatchEvent(event)
+      },
+    })
+  })
+  await begin(page)
+  await page.getByRole('button', { name: 'play it in' }).click()
+  await expect(page.getByRole('button', { name: 'play it in' })).toHaveAttribute('aria-pressed', 'true')
+  for (const pitch of [62, 65, 69]) {
+    await page.evaluate((p) => (window as unknown as { strike: (p: number) => void }).strike(p), pitch)
+  }
+  await expect(notes(page)).toHaveCount(3)
+  expect((await labels(page)).map((l) => l.split(', ')[1])).toEqual(['D', 'F', 'A'])
+})
+
+test('a line is played while the view changes, a note changed and the verdict with it, undone, exported, brought again', async ({
+  page,
+}) => {
+  await listen(page)
+  const said = complaints(page)
+  await begin(page)
+  await type(page, ':1 1 5 b3 b7 5 3 b7 1 :4 3')
+  await expect(verdict(page).getByRole('button', { name: /^It ends on E \(the 3 of Cmaj7\)/ })).toBeVisible()
+  await page.keyboard.press('Tab')
+  await notes(page).first().focus()
+  await page.keyboard.press('Enter')
+  await page.locator('body').click({ position: { x: 5, y: 300 } })
+  await page.keyboard.press('Space')
+  await expect.poll(() => takePeak(page)).toBeGreaterThan(0.005)
+  await expect(currentSpot(page)).toHaveAccessibleName(/bar 2/)
+  await page.getByRole('link', { name: 'Desk' }).click()
+  await expect.poll(() => takePeak(page)).toBeGreaterThan(0.005)
+  await page.getByRole('link', { name: 'Line' }).click()
+  await page.getByRole('button', { name: 'Stop' }).click()
+  await notes(page).last().click()
+  await degrees(page).click()
+  await page.keyboard.press('ArrowUp')
+  await expect(
+    verdict(page).getByRole('button', { name: /^The line ends on F \(the 11 of Cmaj7\), a suspension/ }),
+  ).toBeVisible()
+  const fault = verdict(page).filter({ hasText: 'The line ends on F' })
+  await fault.getByRole('button', { name: /^Dispute/ }).click()
+  await expect(fault).toContainText('You: not so.')
+  await page.reload()
+  await page.waitForSelector('html[data-ready]')
+  await expect(fault).toContainText('You: not so.')
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(fault).not.toContainText('You: not so.')
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(verdict(page).getByRole('button', { name: /^It ends on E \(the 3 of Cmaj7\)/ })).toBeVisible()
+  const before = await labels(page)
+  await page.getByText('Files').click()
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'MIDI', exact: true }).click(),
+  ])
+  const { readFile } = await import('node:fs/promises')
+  const buffer = await readFile(await file.path())
+  await page.getByRole('button', { name: 'Bring a line' }).click()
+  const dialog = page.getByRole('dialog', { name: 'Bring a line' })
+  await dialog.getByLabel('or a file').setInputFiles({ name: 'quay.mid', mimeType: 'audio/midi', buffer })
+  await dialog.getByRole('combobox', { name: 'of chorus' }).selectOption('2')
+  await dialog.getByRole('button', { name: 'Keep it' }).click()
+  await expect(page.getByRole('textbox', { name: 'Name of the line' })).toHaveValue('quay')
+  expect(await labels(page)).toEqual(before)
+  await page.getByRole('button', { name: 'Where it lies' }).click()
+  await expect(page.getByRole('combobox', { name: 'of chorus' })).toHaveValue('2')
+  await page.getByRole('combobox', { name: 'Bring it to another grid' }).selectOption('triplets')
+  await expect(page.getByRole('status').filter({ hasText: 'Brought to the grid.' })).toBeVisible()
+  expect(said).toEqual([])
+})
+
+test('a cell is kept as an idea and cut out; the fade is drawn beside the route that planned it', async ({ page }) => {
+  const chart = await begin(page)
+  const steps = [
+    { bar: 1, beat: 1, overlay: 'D dorian', fade: 10 },
+    { bar: 2, beat: 1, overlay: 'Db major pentatonic', fade: 80 },
+  ]
+  await call(server.address, 'POST', 'routes', { name: 'Out and in', chartId: chart, steps })
+  await type(page, '1 b3 5 b7 9 b7 5 b3')
+  await notes(page).first().click()
+  await page.getByRole('button', { name: /^Keep .* as an idea$/ }).click()
+  await expect(page.getByRole('status').filter({ hasText: 'Kept.' })).toBeVisible()
+  expect((await call(server.address, 'GET', `ideas?limit=1`)).body.items[0]).toMatchObject({
+    chord: 'Dm7',
+    bar: 1,
+    beat: 1,
+  })
+  await page.getByRole('button', { name: 'Where it lies' }).click()
+  await page.getByRole('combobox', { name: 'Planned by the route' }).selectOption('Out and in')
+  await expect(page.getByRole('status').filter({ hasText: 'Attached.' })).toBeVisible()
+  await page.getByRole('button', { name: 'Fade', exact: true }).click()
+  await expect(page.getByRole('img', { name: /over what Out and in planned/ })).toBeVisible()
+  await page.getByRole('button', { name: 'Note', exact: true }).click()
+  await page.getByRole('button', { name: 'Cut it out as a line' }).click()
+  await expect(page.getByRole('combobox', { name: 'Which line' }).getByRole('option')).toHaveCount(2)
 })

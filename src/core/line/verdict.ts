@@ -17,6 +17,11 @@ export interface Sentence {
   readonly tone: 'good' | 'plain' | 'fault'
 }
 
+const NAME = /\b[A-G](?:[#b]|\d|[a-z])*(?:\([^)]*\))?/g
+
+/** What a sentence says whatever key it is read in, by which a player's dispute of it is kept. */
+export const disputeKey = ({ text, notes }: Sentence): string => `${notes.join(' ')}: ${text.replace(NAME, '_')}`
+
 /** All that was found in a line, before it is judged. */
 export interface Findings {
   readonly notes: readonly HeardNote[]

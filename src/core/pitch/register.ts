@@ -1,5 +1,5 @@
-import type { Note } from './note.ts'
-import { type Midi, midi } from './units.ts'
+import { type Note, plainNote } from './note.ts'
+import { type Midi, midi, pitchClass } from './units.ts'
 
 /** A spelled note in its octave; `pitch` is its MIDI number (C4 = 60) and `octave` goes by its letter. */
 export interface Pitch {
@@ -31,4 +31,11 @@ export const upwards = (notes: readonly Note[], low: Midi): readonly Pitch[] => 
     least = placed.pitch + 1
     return placed
   })
+}
+
+/** A pitch in its octave by the note's letter; spelled plainly where the note is another pitch. */
+export const pitchNamed = (note: Note, pitch: Midi): Pitch => {
+  const named = pitchClass(pitch) === note.pc ? note : plainNote(pitchClass(pitch))
+  const natural = pitchClass(named.pc - named.alter)
+  return { note: named, octave: Math.round((pitch - named.alter - natural) / 12) - 1, pitch }
 }

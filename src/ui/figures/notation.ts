@@ -27,7 +27,7 @@ export const notationFonts = (): Promise<unknown> => {
   return fonts
 }
 
-const keyOf = ({ note, octave }: Pitch): string => `${LETTERS[note.letter]}${SIGN[note.alter] ?? ''}/${octave}`
+export const vexKey = ({ note, octave }: Pitch): string => `${LETTERS[note.letter]}${SIGN[note.alter] ?? ''}/${octave}`
 
 /** Room over and under the lines for ledger lines, in the notation's own units: the stave has four spaces of ten. */
 const TOP = -8
@@ -49,7 +49,7 @@ export const drawStave = (
   const stave = new Stave(0, TOP, width / scale - 2)
   stave.addClef(clef).setContext(context).draw()
   const notes = entries.map(
-    (pitches) => new StaveNote({ keys: pitches.map(keyOf), duration: 'q', clef, autoStem: true }),
+    (pitches) => new StaveNote({ keys: pitches.map(vexKey), duration: 'q', clef, autoStem: true }),
   )
   const voice = new Voice().setMode(VoiceMode.SOFT).addTickables(notes)
   Accidental.applyAccidentals([voice], 'C')

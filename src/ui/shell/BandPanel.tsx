@@ -50,7 +50,7 @@ const Files = ({ place, kept, desk }: Props) => {
   const rendering = useStore($rendering)
   const [rounds, setRounds] = useState<keyof typeof ROUNDS>('1')
   const chart = place.sketch === null ? kept.chart : null
-  const query = new URLSearchParams({ as: 'midi' })
+  const query = new URLSearchParams()
   if (place.feel) query.set('feel', place.feel)
   if (place.tempo) query.set('tempo', String(place.tempo))
   return (
@@ -73,7 +73,7 @@ const Files = ({ place, kept, desk }: Props) => {
         </>
       )}
       {chart && (
-        <a href={`/api/v1/charts/${chart.id}/export?${query}`} download>
+        <a href={`/api/v1/charts/${chart.id}/band?${query}`} download>
           The band as MIDI
         </a>
       )}

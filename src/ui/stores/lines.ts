@@ -4,10 +4,12 @@ import {
   analyseChart,
   auditLine,
   type Chart,
+  type Grid,
   instrument,
   type Line,
   lineOf,
   midi,
+  quantised,
   readChart,
   readOverrides,
   type School,
@@ -32,10 +34,6 @@ export const { $rows: $lines, $failed: $linesFailed, refresh: refreshLines } = l
 /** The notes of lines that are kept as files, by their row and version, as the server reads them. */
 export const $lineNotes = atom<Readonly<Record<string, readonly KeptNote[] | null>>>({})
 
-/** How loose playing is brought to a grid. */
-export const GRID_CHOICES = ['nearest', 'sixteenths', 'triplets', 'none'] as const
-export type GridChoice = (typeof GRID_CHOICES)[number]
-
 /** What a file holds, before anything is kept. */
 export interface LookedInto {
   readonly notes: readonly KeptNote[]
@@ -47,10 +45,12 @@ export interface LookedInto {
   }[]
   readonly chosen: number
   readonly leftOut: readonly { readonly what: string; readonly why: string }[]
+  /** As it was played; empty where the source has a grid of its own. */
+  readonly played: readonly KeptNote[]
 }
 
 /** Looks into a file: a MIDI file, a tune, or a score. Nothing is kept. */
-export const lookInto = (file: File, voice: number | null, grid: GridChoice): Promise<Answer<LookedInto>> => {
+export const lookInto = (file: File, voice: number | null, grid: Grid): Promise<Answer<LookedInto>> => {
   const body = new FormData()
   body.set('file', file)
   const query = new URLSearchParams({ grid, ...(voice === null ? {} : { voice: String(voice) }) })
@@ -61,32 +61,58 @@ const movedBy = (notes: readonly KeptNote[], by: number): readonly KeptNote[] =>
   notes.map(({ at, for: length, pitch }) => ({ at: at + by, for: length, pitch })).filter((n) => n.at >= 0)
 
 /** Keeps a line with the open chart, its first beat so many ticks into it. */
-export const keepLine = async (name: string, notes: readonly KeptNote[], from: number): Promise<boolean> => {
+export const keepLine = async (
+  name: string,
+  notes: readonly KeptNote[],
+  from: number,
+  played: readonly KeptNote[] | null = null,
+): Promise<boolean> => {
   const chart = $kept.get()?.chart
   if (!chart) return false
-  const row = { name, chartId: chart.id, line: { notes: movedBy(notes, from) }, tags: [] }
+  const row = {
+    name,
+    chartId: chart.id,
+    line: { notes: movedBy(notes, from) },
+    played: played && movedBy(played, from),
+    tags: [],
+  }
   const answer = await request<LineRow>('POST', 'lines', row)
   const done = await told(answer, 'Kept.', 'Not kept')
   if (answer.ok) go({ line: answer.value.id, note: 0, bar: 1, beat: 1 })
   return done
 }
 
+/** A row as it is sent back, with what has changed in it. */
+export const lineBody = (row: LineRow, change: Partial<LineRow> = {}) => {
+  const { name, chartId, text, line, tags, disputed, played, routeId, version } = { ...row, ...change }
+  return { name, chartId, text, line, tags, disputed, played, routeId, version }
+}
+
+/** Keeps a change to a line, and says how it went. */
+export const changeLine = async (
+  row: LineRow,
+  change: Partial<LineRow>,
+  done: string,
+  failed: string,
+): Promise<boolean> => told(await request('PUT', `lines/${row.id}`, lineBody(row, change)), done, failed)
+
 /** Moves a kept line in time: its first bar was another one. Nothing is pushed out over the beginning. */
 export const moveLine = async (row: LineRow, notes: readonly KeptNote[], by: number): Promise<void> => {
   if (Math.min(...notes.map((n) => n.at)) + by < 0) return say('It would begin before the chart does.')
-  const { name, chartId, text, tags, version } = row
-  const body = { name, chartId, text, tags, version, line: { notes: movedBy(notes, by) } }
-  await told(await request('PUT', `lines/${row.id}`, body), 'Moved.', 'Not moved')
+  const played = row.played && movedBy(row.played, by)
+  await changeLine(row, { line: { notes: movedBy(notes, by) }, played }, 'Moved.', 'Not moved')
+}
+
+/** Brings a line to another grid, from how it was played; what was edited since is undone by it, and can be redone. */
+export const quantiseLine = (row: LineRow, grid: Grid): Promise<boolean> => {
+  const raw = (row.played ?? []).flatMap((n) => (typeof n.pitch === 'number' ? [{ ...n, pitch: n.pitch }] : []))
+  const notes = quantised(raw, grid).map(({ at, for: length, pitch }) => ({ at, for: length, pitch }))
+  return changeLine(row, { line: { notes } }, 'Brought to the grid.', 'Not changed')
 }
 
 export const renameLine = async (row: LineRow, name: string): Promise<void> => {
   if (name.trim() === '' || name === row.name) return
-  const { chartId, text, line, tags, version } = row
-  await told(
-    await request('PUT', `lines/${row.id}`, { name, chartId, text, line, tags, version }),
-    'Renamed.',
-    'Not renamed',
-  )
+  await changeLine(row, { name }, 'Renamed.', 'Not renamed')
 }
 
 export const removeLine = async (row: LineRow): Promise<void> => {

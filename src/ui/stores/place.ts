@@ -75,6 +75,12 @@ export interface Place {
   /** The line that is taken apart, and which of its notes is in view, from 0. */
   readonly line: string | null
   readonly note: number
+  /** Of a line: whether its tablature stands under the staff, and how many steps wider or (below 0) narrower it is. */
+  readonly tab: boolean
+  readonly zoom: number
+  /** Whether it is being written. */
+  readonly write: boolean
+  readonly lineSide: LineSide
   /** The bars that are played round and round; null for all of them. */
   readonly loop: Bars | null
   /** How the band plays where it is not as the chart says: beats a minute, and the feel. */
@@ -88,6 +94,11 @@ export interface Bars {
   readonly to: number
 }
 
+/** Beside the verdict: the note in view, the line of fade, where it lies in the chart, or what it is written with. */
+export const LINE_SIDES = ['note', 'fade', 'lies', 'keys', 'neck'] as const
+export type LineSide = (typeof LINE_SIDES)[number]
+
+export const MOST_ZOOM = 3
 export const TEMPO = { least: 30, most: 320 } as const
 
 export const ROUTE_PANELS = ['step', 'rules', 'recipes', 'seam', 'kept'] as const
@@ -161,6 +172,10 @@ export const readPlace = (path: string, query: URLSearchParams): Place | null =>
     against: query.get('against'),
     line: query.get('line'),
     note: Math.floor(wholeAtLeast1(query.get('note'))) - 1,
+    tab: query.get('tab') === 'on',
+    write: query.get('write') === 'on',
+    lineSide: LINE_SIDES.find((side) => side === query.get('beside')) ?? 'note',
+    zoom: Math.round(Math.max(-MOST_ZOOM, Math.min(MOST_ZOOM, Number(query.get('zoom')) || 0))),
     loop: readLoop(query.get('loop')),
     tempo: readTempo(query.get('tempo')),
     feel: isFeel(query.get('feel') ?? '') ? (query.get('feel') as Feel) : null,
@@ -195,6 +210,10 @@ export const addressOf = (place: Place): string => {
   if (place.side !== 'harmony') query.set('side', place.side)
   if (place.shift !== 0) query.set('shift', String(place.shift))
   if (place.note !== 0) query.set('note', String(place.note + 1))
+  if (place.lineSide !== 'note') query.set('beside', place.lineSide)
+  if (place.write) query.set('write', 'on')
+  if (place.tab) query.set('tab', 'on')
+  if (place.zoom !== 0) query.set('zoom', String(place.zoom))
   if (place.loop !== null) query.set('loop', `${place.loop.from}-${place.loop.to}`)
   if (place.tempo !== null) query.set('tempo', String(place.tempo))
   if (place.pick !== 0) query.set('pick', String(place.pick + 1))

@@ -45,6 +45,12 @@ export interface LineRow extends Kept {
   readonly text: string | null
   readonly line: { readonly notes: readonly KeptNote[] } | { readonly abc: string } | { readonly musicxml: string }
   readonly tags: readonly string[]
+  /** Sentences of the verdict the player disputes, as they are said. */
+  readonly disputed: readonly string[] | null
+  /** Its notes as they were played, where they were brought to a grid. */
+  readonly played: readonly KeptNote[] | null
+  /** The route it was planned by. */
+  readonly routeId: string | null
 }
 export interface SettingRow extends Kept {
   readonly name: string

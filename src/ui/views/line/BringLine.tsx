@@ -1,26 +1,22 @@
 import { useState } from 'react'
-import { barTicks, type Chart, toGlyphs } from '../../../core/index.ts'
+import { barsAt, type Chart, GRIDS, type Grid, toGlyphs } from '../../../core/index.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
 import { Select } from '../../parts/Select.tsx'
-import { GRID_CHOICES, type GridChoice, keepLine, type LookedInto, lookInto } from '../../stores/lines.ts'
+import { keepLine, type LookedInto, lookInto } from '../../stores/lines.ts'
+import { GRID_WORDS } from './grid-words.ts'
 import styles from './LineView.module.css'
-
-const GRID_WORDS: Readonly<Record<GridChoice, string>> = {
-  nearest: 'each beat by whichever is nearer',
-  sixteenths: 'sixteenths',
-  triplets: 'eighth triplets',
-  none: 'as it was played',
-}
 
 const voiceName = ({ name, track, channel, notes }: LookedInto['voices'][number]): string =>
   `${name || `track ${track + 1}`}, channel ${channel}: ${notes} notes`
 
-/** Where a bar of the chart begins, in ticks. */
-const startOf = (chart: Chart, bar: number): number =>
-  chart.bars
-    .filter((b) => b.number < bar)
-    .reduce((sum, b) => sum + (b.spots.reduce((t, s) => t + s.length, 0) || barTicks(chart.metre)), 0)
+const CHORUSES = ['1', '2', '3', '4', '5', '6', '7', '8']
+
+/** Where a bar of the chart begins in one of its choruses, in ticks. */
+const startOf = (chart: Chart, bar: number, chorus: number): number => {
+  const bars = barsAt(chart)
+  return (bars.find((b) => b.number === bar)?.from ?? 0) + (chorus - 1) * (bars.at(-1)?.to ?? 0)
+}
 
 /** A line from elsewhere: MIDI, a tune in ABC or a score in MusicXML. It is looked into first; then one keeps it. */
 export const BringLine = ({ chart }: { readonly chart: Chart }) => {
@@ -28,17 +24,20 @@ export const BringLine = ({ chart }: { readonly chart: Chart }) => {
   const [name, setName] = useState('A line')
   const [text, setText] = useState('')
   const [file, setFile] = useState<File | null>(null)
-  const [grid, setGrid] = useState<GridChoice>('nearest')
+  const [grid, setGrid] = useState<Grid>('nearest')
   const [bar, setBar] = useState(String(chart.bars[0]?.number ?? 1))
+  const [chorus, setChorus] = useState('1')
   const [found, setFound] = useState<LookedInto | null>(null)
   const [wrong, setWrong] = useState<string | null>(null)
-  const look = async (source: File | null, voice: number | null, by: GridChoice) => {
+  const look = async (source: File | null, voice: number | null, by: Grid) => {
     const answer = await lookInto(source ?? new File([text], 'line.txt'), voice, by)
     setFound(answer.ok ? answer.value : null)
     setWrong(answer.ok ? null : answer.detail)
   }
   const keep = async () => {
-    if (!found || !(await keepLine(name.trim() || 'A line', found.notes, startOf(chart, Number(bar))))) return
+    const from = startOf(chart, Number(bar), Number(chorus))
+    const played = found?.played.length ? found.played : null
+    if (!found || !(await keepLine(name.trim() || 'A line', found.notes, from, played))) return
     setOpen(false)
     setFound(null)
     setText('')
@@ -104,7 +103,7 @@ export const BringLine = ({ chart }: { readonly chart: Chart }) => {
                   <Select
                     label="Brought to"
                     value={grid}
-                    options={GRID_CHOICES.map((g) => ({ value: g, label: GRID_WORDS[g] }))}
+                    options={GRIDS.map((g) => ({ value: g, label: GRID_WORDS[g] }))}
                     onPick={(g) => {
                       setGrid(g)
                       void look(file, found.chosen, g)
@@ -117,6 +116,12 @@ export const BringLine = ({ chart }: { readonly chart: Chart }) => {
                 value={bar}
                 options={chart.bars.map((b) => ({ value: String(b.number), label: `bar ${b.number}` }))}
                 onPick={setBar}
+              />
+              <Select
+                label="of chorus"
+                value={chorus}
+                options={CHORUSES.map((c) => ({ value: c, label: c }))}
+                onPick={setChorus}
               />
               <Button tone="strong" onClick={() => void keep()}>
                 Keep it

@@ -1,11 +1,13 @@
 import { useStore } from '@nanostores/react'
 import { useEffect, useMemo, useState } from 'react'
-import { beatTicks, type School, sameBeat, toGlyphs, verdictOf } from '../../../core/index.ts'
+import { type School, sameBeat, toGlyphs, verdictOf } from '../../../core/index.ts'
 import { LineBand } from '../../figures/LineBand.tsx'
 import { beatText } from '../../figures/words.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Select } from '../../parts/Select.tsx'
 import { copyTable } from '../../stores/copying.ts'
+import { beginLine, dropHeldLine, heldLine, putBackHeld, putOnStaff } from '../../stores/line-editing.ts'
+import { tablatureOf } from '../../stores/line-tab.ts'
 import {
   $lineNotes,
   $lines,
@@ -14,7 +16,6 @@ import {
   fetchNotes,
   firstNoteAt,
   goToNote,
-  moveLine,
   notesOf,
   refreshLines,
   removeLine,
@@ -22,18 +23,22 @@ import {
   type Taken,
   takeApart,
 } from '../../stores/lines.ts'
-import { $place, go } from '../../stores/place.ts'
+import { $place, go, MOST_ZOOM } from '../../stores/place.ts'
+import { $playing, musicTick } from '../../stores/playing.ts'
 import type { LineRow } from '../../stores/rows.ts'
+import { $marked, $verdict } from '../../stores/verdict.ts'
 import { NoChart } from '../overlay/NoChart.tsx'
 import type { ViewProps } from '../view.ts'
 import { BringLine } from './BringLine.tsx'
+import { LineSides } from './LineSides.tsx'
 import styles from './LineView.module.css'
-import { NotePanel } from './NotePanel.tsx'
 import { Verdict } from './Verdict.tsx'
+import { WriteBar } from './WriteBar.tsx'
 
 const FORMATS = [
   ['musicxml', 'MusicXML'],
   ['midi', 'MIDI'],
+  ['midi&band=true', 'MIDI with the band'],
   ['abc', 'ABC'],
   ['csv', 'table'],
 ] as const
@@ -73,7 +78,8 @@ const LineView = ({ place, kept, desk }: ViewProps) => {
   const all = useStore($lines)
   const failed = useStore($linesFailed)
   const known = useStore($lineNotes)
-  const [marked, setMarked] = useState<readonly number[]>([])
+  const playing = useStore($playing)
+  const marked = useStore($marked)
   useEffect(() => {
     void refreshLines()
   }, [])
@@ -88,7 +94,14 @@ const LineView = ({ place, kept, desk }: ViewProps) => {
   const { school } = desk.settings
   // Not by the place: walking through the notes takes nothing apart anew.
   const taken = useMemo(() => (row && notes ? takeApart(row, notes, kept) : null), [row, notes, kept])
-  useEffect(() => $taken.set(taken), [taken])
+  useEffect(() => {
+    $taken.set(taken)
+    $verdict.set(taken ? verdictOf(taken.audit, school) : [])
+  }, [taken, school])
+  const tab = useMemo(
+    () => (taken && place.tab ? tablatureOf(taken.audit.notes, desk) : null),
+    [taken, place.tab, desk],
+  )
   const { bar, beat } = place
   useEffect(() => {
     if (!taken || (bar === 1 && beat === 1)) return
@@ -128,7 +141,7 @@ const LineView = ({ place, kept, desk }: ViewProps) => {
             value={row?.id ?? ''}
             options={rows.map((r) => ({ value: r.id, label: r.name }))}
             onPick={(line) => {
-              setMarked([])
+              $marked.set([])
               go({ line, note: 0 })
             }}
           />
@@ -136,47 +149,76 @@ const LineView = ({ place, kept, desk }: ViewProps) => {
         {row && <Name row={row} />}
         {row && taken && (
           <>
-            <Button onClick={() => void copyTable(auditText(row.name, taken, school))}>Copy as text</Button>
-            <span className={styles.files}>
-              {FORMATS.map(([as, label]) => (
-                <a key={as} href={`/api/v1/lines/${row.id}/export?as=${as}`} download>
-                  {label}
-                </a>
-              ))}
-            </span>
-            <Button
-              title="Its first beat was the one before"
-              onClick={() => void moveLine(row, notes ?? [], -beatTicks(taken.chart.metre))}
-            >
-              ← beat
+            <Button pressed={place.write} onClick={() => go({ write: !place.write })}>
+              Write
+            </Button>
+            <Button pressed={place.tab} onClick={() => go({ tab: !place.tab })}>
+              Tablature
             </Button>
             <Button
-              title="Its first beat is the next one"
-              onClick={() => void moveLine(row, notes ?? [], beatTicks(taken.chart.metre))}
+              aria-label="Narrower"
+              disabled={place.zoom <= -MOST_ZOOM}
+              onClick={() => go({ zoom: place.zoom - 1 })}
             >
-              beat →
+              −
             </Button>
-            <Button tone="quiet" onClick={() => void removeLine(row)}>
-              Remove
+            <Button aria-label="Wider" disabled={place.zoom >= MOST_ZOOM} onClick={() => go({ zoom: place.zoom + 1 })}>
+              +
             </Button>
+            <details className={styles.files}>
+              <summary>Files</summary>
+              <div className={styles.fileList}>
+                {FORMATS.map(([as, label]) => (
+                  <a key={label} href={`/api/v1/lines/${row.id}/export?as=${as}`} download>
+                    {label}
+                  </a>
+                ))}
+                <Button onClick={() => void copyTable(auditText(row.name, taken, school))}>Copy as text</Button>
+                <Button tone="quiet" onClick={() => void removeLine(row)}>
+                  Remove
+                </Button>
+              </div>
+            </details>
           </>
         )}
+        <Button onClick={() => void beginLine()}>New line</Button>
         <BringLine key={chartId} chart={desk.chart} />
       </div>
       {taken ? (
         <>
-          <LineBand chart={taken.chart} audit={taken.audit} current={current} marked={marked} onGo={goToNote} />
+          <LineBand
+            chart={taken.chart}
+            keyHere={desk.key}
+            audit={taken.audit}
+            current={current}
+            marked={marked}
+            clef={desk.settings.clef}
+            tab={tab}
+            zoom={place.zoom}
+            music={playing ? musicTick : null}
+            onGo={goToNote}
+            onStaff={place.write ? putOnStaff : null}
+          />
+          {row && heldLine(row) && (
+            <p className={styles.held} role="status">
+              Notes that could not be kept are held in this browser.{' '}
+              <Button onClick={() => putBackHeld(row)}>Put them back</Button>
+              <Button tone="quiet" onClick={() => dropHeldLine(row)}>
+                Drop them
+              </Button>
+            </p>
+          )}
+          {place.write && <WriteBar />}
           <div className={styles.below}>
-            <Verdict
+            <Verdict row={row as LineRow} notes={notes ?? []} kept={kept} />
+            <LineSides
+              side={place.lineSide}
               taken={taken}
               row={row as LineRow}
               notes={notes ?? []}
-              kept={kept}
               desk={desk}
-              marked={marked}
-              onMark={setMarked}
+              current={current}
             />
-            <NotePanel taken={taken} current={current} />
           </div>
         </>
       ) : (
@@ -186,7 +228,10 @@ const LineView = ({ place, kept, desk }: ViewProps) => {
           ) : row ? (
             <p role="alert">{toGlyphs(row.name)} lies over no chart that reads.</p>
           ) : (
-            <p>No line lies over this chart yet. Bring one: a MIDI file, or a tune in ABC or MusicXML.</p>
+            <p>
+              No line lies over this chart yet. Write a new one, or bring one: a MIDI file, or a tune in ABC or
+              MusicXML.
+            </p>
           )}
         </div>
       )}

@@ -1,13 +1,15 @@
 import { toGlyphs } from '../../../core/index.ts'
 import { hueClass } from '../../figures/hue.ts'
 import { beatText } from '../../figures/words.ts'
-import type { Taken } from '../../stores/lines.ts'
+import { Button } from '../../parts/Button.tsx'
+import { cutOut, keepCell } from '../../stores/line-cells.ts'
+import type { SideProps } from './LineSides.tsx'
 import styles from './LineView.module.css'
 
 const within = (n: number) => (s: { readonly from: number; readonly to: number }) => n >= s.from && n <= s.to
 
 /** The note in view: what it is over its chord, what it does, and how the piece it is in could be heard. */
-export const NotePanel = ({ taken, current }: { readonly taken: Taken; readonly current: number }) => {
+export const NotePanel = ({ taken, current, notes, row, desk }: SideProps) => {
   const { audit } = taken
   const note = audit.notes[current]
   if (!note) return null
@@ -15,7 +17,7 @@ export const NotePanel = ({ taken, current }: { readonly taken: Taken; readonly 
   const readings = audit.readings.filter(within(current)).slice(0, 3)
   const stretch = audit.stretches.find(within(current))
   return (
-    <section className={styles.notePanel} aria-label="Note">
+    <div className={styles.notePanel}>
       <h2>
         {toGlyphs(note.name.name)}{' '}
         <span className={styles.soft}>
@@ -32,6 +34,14 @@ export const NotePanel = ({ taken, current }: { readonly taken: Taken; readonly 
         In the line: <strong>{toGlyphs(audit.jobs[current] ?? '')}</strong>
         {cell?.overlay ? `, within notes ${cell.from + 1}–${cell.to + 1}` : ''}.
       </p>
+      {cell?.overlay && (
+        <div className={styles.pair}>
+          <Button onClick={() => keepCell(cell, taken, desk, row.chartId)}>
+            Keep {toGlyphs(cell.overlay.name)} as an idea
+          </Button>
+          <Button onClick={() => void cutOut(cell, row, notes)}>Cut it out as a line</Button>
+        </div>
+      )}
       {stretch && (
         <p>
           Away from home from note {stretch.from + 1} to {stretch.to + 1}: fade {stretch.mean} on the whole,{' '}
@@ -51,6 +61,6 @@ export const NotePanel = ({ taken, current }: { readonly taken: Taken; readonly 
           </ol>
         </>
       )}
-    </section>
+    </div>
   )
 }

@@ -1,11 +1,13 @@
+import { useStore } from '@nanostores/react'
 import { useMemo, useState } from 'react'
 import { type School, type Sentence, toGlyphs, verdictOf } from '../../../core/index.ts'
+import { Button } from '../../parts/Button.tsx'
 import { Select } from '../../parts/Select.tsx'
-import type { Desk } from '../../stores/desk.ts'
 import type { Kept } from '../../stores/kept.ts'
-import { goToNote, type Taken, takeApart } from '../../stores/lines.ts'
+import { takeApart } from '../../stores/lines.ts'
 import type { KeptNote, LineRow } from '../../stores/rows.ts'
 import { settingsFrom } from '../../stores/settings.ts'
+import { $marked, $verdict, isDisputed, lookAt, turnDispute } from '../../stores/verdict.ts'
 import styles from './LineView.module.css'
 
 /** Schools to lay beside one's own: what differs in them. */
@@ -18,50 +20,55 @@ const BESIDE: Readonly<Record<string, Partial<School>>> = {
 interface ListProps {
   readonly sentences: readonly Sentence[]
   readonly name: string
-  readonly marked: readonly number[]
-  readonly onMark: (notes: readonly number[]) => void
+  readonly row: LineRow
 }
 
 const SIGNS = { fault: '!', plain: '·', good: '✓' } as const
 
-const Sentences = ({ sentences, name, marked, onMark }: ListProps) => (
-  <ul aria-label={name} className={styles.sentences}>
-    {sentences.map((s) => {
-      const on = marked.join() === s.notes.join()
-      return (
-        <li key={s.text}>
-          <button
-            type="button"
-            aria-pressed={on}
-            className={styles[s.tone]}
-            onClick={() => {
-              onMark(on ? [] : s.notes)
-              goToNote(s.notes[0] ?? 0)
-            }}
-          >
-            <span aria-hidden="true">{SIGNS[s.tone]}</span> {toGlyphs(s.text)}
-          </button>
-        </li>
-      )
-    })}
-    {sentences.length === 0 && <li>Nothing to say.</li>}
-  </ul>
-)
+const Sentences = ({ sentences, name, row }: ListProps) => {
+  const marked = useStore($marked)
+  return (
+    <ul aria-label={name} className={styles.sentences}>
+      {sentences.map((s) => {
+        const disputed = isDisputed(row, s)
+        return (
+          <li key={s.text}>
+            <button
+              type="button"
+              aria-pressed={marked.join() === s.notes.join()}
+              className={disputed ? styles.disputed : styles[s.tone]}
+              onClick={() => lookAt(s)}
+            >
+              <span aria-hidden="true">{SIGNS[s.tone]}</span> {toGlyphs(s.text)}
+              {disputed && <strong> You: not so.</strong>}
+            </button>
+            <Button
+              tone="quiet"
+              pressed={disputed}
+              aria-label={`Dispute: ${toGlyphs(s.text)}`}
+              title={disputed ? 'Take the dispute back' : 'Not so: it stays disputed'}
+              onClick={() => turnDispute(row, s)}
+            >
+              not so
+            </Button>
+          </li>
+        )
+      })}
+      {sentences.length === 0 && <li>Nothing to say.</li>}
+    </ul>
+  )
+}
 
 interface Props {
-  readonly taken: Taken
   readonly row: LineRow
   readonly notes: readonly KeptNote[]
   readonly kept: Kept
-  readonly desk: Desk
-  readonly marked: readonly number[]
-  readonly onMark: (notes: readonly number[]) => void
 }
 
 /** What the player's school says of a line, and another beside it; a sentence shows the notes it speaks of. */
-export const Verdict = ({ taken, row, notes, kept, desk, marked, onMark }: Props) => {
+export const Verdict = ({ row, notes, kept }: Props) => {
+  const own = useStore($verdict)
   const [beside, setBeside] = useState('')
-  const { school } = desk.settings
   const other = useMemo(() => {
     const change = BESIDE[beside]
     if (!change) return null
@@ -80,8 +87,8 @@ export const Verdict = ({ taken, row, notes, kept, desk, marked, onMark }: Props
         />
       </div>
       <div className={other ? styles.both : styles.alone}>
-        <Sentences sentences={verdictOf(taken.audit, school)} name="Your school" marked={marked} onMark={onMark} />
-        {other && <Sentences sentences={other} name={beside} marked={marked} onMark={onMark} />}
+        <Sentences sentences={own} name="Your school" row={row} />
+        {other && <Sentences sentences={other} name={beside} row={row} />}
       </div>
     </section>
   )

@@ -1,18 +1,16 @@
 import { readChart } from '../../../../../core/index.ts'
 import { CHART_FORMATS } from '../../../../../formats/chart-formats.ts'
 import { writeChart } from '../../../../../formats/files.ts'
-import { writeBandMidi } from '../../../../../formats/write-midi.ts'
 import { QUERIES } from '../../../../../server/compute-schemas.ts'
 import { download, endpoint, notAllowed, orProblem, readQuery } from '../../../../../server/door.ts'
 import { getRow } from '../../../../../server/rows.ts'
 import { store } from '../../../../../server/store.ts'
 
 export const GET = endpoint(async ({ url, params }) => {
-  const { as, ...manner } = readQuery(url, QUERIES.export)
+  const { as } = readQuery(url, QUERIES.export)
   const row = await getRow(await store(), 'charts', params.id ?? '')
   const text = String(row.text)
   const chart = { ...orProblem('text', readChart(text)), title: String(row.title) }
-  const file = as === 'midi' ? writeBandMidi(chart, null, manner) : writeChart(chart, text, as)
-  return download(file, chart.title, CHART_FORMATS[as])
+  return download(writeChart(chart, text, as), chart.title, CHART_FORMATS[as])
 })
 export const ALL = notAllowed

@@ -1,0 +1,59 @@
+import { useStore } from '@nanostores/react'
+import { useEffect, useMemo, useRef } from 'react'
+import { barsAt } from '../../../core/index.ts'
+import { $routes, refreshRoutes } from '../../stores/routes.ts'
+import type { SideProps } from './LineSides.tsx'
+import styles from './LineView.module.css'
+
+interface Point {
+  readonly x: number
+  readonly y: number
+}
+
+/** The line of fade note by note, and under it what the attached route planned. */
+export const FadePanel = ({ taken, row }: SideProps) => {
+  const canvas = useRef<HTMLCanvasElement>(null)
+  const routes = useStore($routes)
+  useEffect(() => {
+    if (row.routeId) void refreshRoutes()
+  }, [row.routeId])
+  const { audit, chart } = taken
+  const route = routes?.find((r) => r.id === row.routeId) ?? null
+  const played = useMemo(() => audit.notes.map((n): Point => ({ x: n.at / audit.timeline.beat, y: n.fade })), [audit])
+  const planned = useMemo(() => {
+    const bars = barsAt(chart)
+    const [from, to] = [played[0]?.x ?? 0, played.at(-1)?.x ?? 0]
+    const { beat, length } = audit.timeline
+    const chorus = Math.floor((from * beat) / Math.max(1, length)) * (length / beat)
+    const all = (route?.steps ?? []).flatMap((s): readonly Point[] => {
+      const bar = bars.find((b) => b.number === s.bar)
+      return bar && s.fade !== undefined ? [{ x: chorus + bar.from / beat + (s.beat ?? 1) - 1, y: s.fade }] : []
+    })
+    const before = all.filter((p) => p.x <= from).at(-1)
+    const within = all.filter((p) => p.x > from && p.x <= to)
+    const inView = [...(before ? [{ ...before, x: from }] : []), ...within]
+    const last = inView.at(-1)
+    return last ? [...inView, { ...last, x: to }] : []
+  }, [route, chart, audit, played])
+  useEffect(() => {
+    let wanted = true
+    let stop = () => {}
+    void import('./fade-chart.ts').then(({ drawFade }) => {
+      if (wanted && canvas.current) stop = drawFade(canvas.current, played, planned, audit.timeline.beatsInBar)
+    })
+    return () => {
+      wanted = false
+      stop()
+    }
+  }, [played, planned, audit])
+  const peak = Math.max(0, ...played.map((p) => p.y))
+  const words = `Fade of ${played.length} notes, ${peak} at most${route ? `, over what ${route.name} planned` : ''}.`
+  return (
+    <div className={styles.fadePanel}>
+      <div className={styles.fadeChart}>
+        <canvas ref={canvas} role="img" aria-label={words} />
+      </div>
+      <p className={styles.soft}>{route ? `Drawn through: the line. Broken: ${route.name}.` : words}</p>
+    </div>
+  )
+}

@@ -1,0 +1,8 @@
+import type { Grid } from '../../../core/index.ts'
+
+export const GRID_WORDS: Readonly<Record<Grid, string>> = {
+  nearest: 'each beat by whichever is nearer',
+  sixteenths: 'sixteenths',
+  triplets: 'eighth triplets',
+  none: 'as it was played',
+}
