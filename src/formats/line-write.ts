@@ -1,6 +1,7 @@
 import { stringify } from 'csv-stringify/sync'
 import {
   barTicks,
+  beatTicks,
   type Chart,
   type Line,
   type LineNote,
@@ -10,10 +11,11 @@ import {
   pitchNamed,
   plainNote,
   TICKS_PER_QUARTER,
+  writtenBar,
 } from '../core/index.ts'
 import { fractionText } from './abc.ts'
 import { type Manner, type MidiTrack, midiFile, writeBandMidi } from './write-midi.ts'
-import { playedOut, writeMusicXml } from './write-musicxml.ts'
+import { type NoteAt, playedOut, writeMusicXml } from './write-musicxml.ts'
 
 /** The formats a line is written in: each with its file extension and media type. */
 export const LINE_FORMATS = {
@@ -59,6 +61,27 @@ const barsOfLine = (line: Line, bar: number, atLeast: number): readonly (readonl
     }
     rest(to)
     return pieces
+  })
+}
+
+const FINEST = 40
+/** Whether all of a line lies on what can be written with values, dots and triplets. */
+const isWritable = (line: Line): boolean => line.every((n) => n.at % FINEST === 0 && n.for % FINEST === 0)
+
+/** The signs of a bar as they are written, tied where a value ends and the note goes on. */
+const signsOf = (line: Line, { metre }: Chart, index: number): readonly NoteAt[] => {
+  const bar = barTicks(metre)
+  const signs = writtenBar(line, { from: index * bar, to: (index + 1) * bar }, beatTicks(metre))
+  return signs.map((sign, i) => {
+    const note = sign.note === null ? undefined : line[sign.note]
+    const begins = note?.at === sign.at
+    return {
+      for: sign.for,
+      note: note ? placed(note) : null,
+      ties: sign.tied,
+      tied: note !== undefined && !begins && (i > 0 ? signs[i - 1]?.note === sign.note : true),
+      sign,
+    }
   })
 }
 
@@ -166,7 +189,7 @@ export const writeLine = (
       return writeMusicXml(
         { ...playedOut(chart, bars.length), title: name },
         () => [],
-        (i) => bars[i] ?? [],
+        (i) => (isWritable(line) ? signsOf(line, chart, i) : (bars[i] ?? [])),
       )
     }
   }

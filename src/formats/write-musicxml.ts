@@ -6,6 +6,7 @@ import {
   type Metre,
   type Note,
   TICKS_PER_QUARTER,
+  type Written,
   type WrittenBar,
 } from '../core/index.ts'
 import { stepAndAlter, toXml } from './musicxml-chords.ts'
@@ -107,16 +108,29 @@ export interface NoteAt {
   readonly note: { readonly note: Note; readonly octave: number } | null
   readonly ties: boolean
   readonly tied: boolean
+  /** How it is written, where it lies on a grid. */
+  readonly sign?: Pick<Written, 'value' | 'dots' | 'triplet'>
 }
 
-const noteIn = ({ note, ties, tied, for: duration }: NoteAt): Out => {
-  if (!note) return el('note', [el('rest', []), el('duration', duration)])
+const valueOf = ({ sign }: NoteAt): readonly Out[] =>
+  sign === undefined
+    ? []
+    : [
+        el('type', sign.value),
+        ...(sign.dots > 0 ? [el('dot', [])] : []),
+        ...(sign.triplet ? [el('time-modification', [el('actual-notes', 3), el('normal-notes', 2)])] : []),
+      ]
+
+const noteIn = (at: NoteAt): Out => {
+  const { note, ties, tied, for: duration } = at
+  if (!note) return el('note', [el('rest', []), el('duration', duration), ...valueOf(at)])
   const { step, alter } = stepAndAlter(note.note.name)
   const both = [...(tied ? ['stop'] : []), ...(ties ? ['start'] : [])]
   return el('note', [
     el('pitch', [el('step', step), ...(alter ? [el('alter', alter)] : []), el('octave', note.octave)]),
     el('duration', duration),
     ...both.map((type) => el('tie', [], { type })),
+    ...valueOf(at),
     ...(both.length > 0
       ? [
           el(

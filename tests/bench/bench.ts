@@ -3,9 +3,12 @@ import {
   ANYTHING,
   analyseChart,
   auditLine,
+  bandOver,
+  barsAt,
   DEFAULT_SCHOOL,
   DEFAULT_WEIGHTS,
   FAMILY_NAMES,
+  fingeringOf,
   lineOf,
   midi,
   nameSet,
@@ -19,11 +22,14 @@ import {
   readOver,
   readOverlay,
   readRequest,
+  readTuning,
   rulesOver,
   SPOT_BY_SPOT,
   slotsOf,
+  TUNINGS,
   ticks,
   timelineOf,
+  writtenBar,
 } from '../../src/core/index.ts'
 import { byTonal } from './by-tonal.ts'
 import { type Triple, triples } from './seeded.ts'
@@ -190,4 +196,21 @@ const audits = Array.from({ length: 8 }, () => {
 })
 console.log(
   `taking a 32-bar chorus of sixteenths apart:              ${Math.min(...audits).toFixed(0)} ms, the first time ${(audits[0] ?? 0).toFixed(0)} ms (at most 100)`,
+)
+
+const whole = { from: 0, to: time.length }
+const wrote = performance.now()
+const band = bandOver(form, time, 'swing', whole)
+const played = performance.now()
+const signs = barsAt(form).flatMap((bar) => writtenBar(sixteenths, bar, time.beat))
+const written = performance.now()
+fingeringOf(
+  sixteenths.map((n) => n.pitch),
+  must(readTuning(TUNINGS[0].strings)),
+)
+console.log(
+  `a band over 32 bars, two chords a bar:                   ${(played - wrote).toFixed(0)} ms, ${band.length} notes`,
+)
+console.log(
+  `a chorus of sixteenths written out, and fingered:        ${(written - played).toFixed(0)} ms, ${signs.length} signs; ${(performance.now() - written).toFixed(0)} ms`,
 )

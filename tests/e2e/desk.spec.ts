@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test'
 import { listen, loudness, takePeak } from './listen.ts'
-import { ask, currentSpot, ideas, open, searchbox, slope, slopeLabels, slopeNotes, strip } from './page.ts'
+import { ask, currentSpot, ideas, open, pedal, searchbox, slope, slopeLabels, slopeNotes, strip } from './page.ts'
 import { call, emptyData, type Running, removeData, startServer } from './server.ts'
 
 let data: string
@@ -127,8 +127,7 @@ test('a chart’s chords stand where they were typed, and the pedal walks them w
     'bar 4, beat 1, F♯maj7',
   ])
   await searchbox(page).focus()
-  await page.keyboard.press('PageDown')
-  await page.keyboard.press('PageDown')
+  await pedal(page, 'PageDown', 'PageDown')
   await expect(currentSpot(page)).toHaveAccessibleName('bar 2, beat 1, E♭maj7(♯11)')
   await page.keyboard.press('PageUp')
   await expect(currentSpot(page)).toHaveAccessibleName('bar 1, beat 3½, B♭7')

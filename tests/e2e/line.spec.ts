@@ -95,7 +95,7 @@ test('a MIDI file is looked into, its voice and bar chosen, and a wrong first be
   await dialog.getByRole('button', { name: 'Keep it' }).click()
   await expect(page.getByRole('textbox', { name: 'Name of the line' })).toHaveValue('hoist')
   await expect(notes(page).first()).toHaveAccessibleName(/bar 2, beat 2$/)
-  await page.getByRole('button', { name: 'Where it lies' }).click()
+  await page.getByRole('button', { name: 'Place', exact: true }).click()
   await page.getByRole('button', { name: '← beat' }).click()
   await expect(notes(page).first()).toHaveAccessibleName(/bar 2, beat 1$/)
   await page.keyboard.press('Control+z')
@@ -264,7 +264,7 @@ test('a line is played while the view changes, a note changed and the verdict wi
   await dialog.getByRole('button', { name: 'Keep it' }).click()
   await expect(page.getByRole('textbox', { name: 'Name of the line' })).toHaveValue('quay')
   expect(await labels(page)).toEqual(before)
-  await page.getByRole('button', { name: 'Where it lies' }).click()
+  await page.getByRole('button', { name: 'Place', exact: true }).click()
   await expect(page.getByRole('combobox', { name: 'of chorus' })).toHaveValue('2')
   await page.getByRole('combobox', { name: 'Bring it to another grid' }).selectOption('triplets')
   await expect(page.getByRole('status').filter({ hasText: 'Brought to the grid.' })).toBeVisible()
@@ -287,7 +287,7 @@ test('a cell is kept as an idea and cut out; the fade is drawn beside the route 
     bar: 1,
     beat: 1,
   })
-  await page.getByRole('button', { name: 'Where it lies' }).click()
+  await page.getByRole('button', { name: 'Place', exact: true }).click()
   await page.getByRole('combobox', { name: 'Planned by the route' }).selectOption('Out and in')
   await expect(page.getByRole('status').filter({ hasText: 'Attached.' })).toBeVisible()
   await page.getByRole('button', { name: 'Fade', exact: true }).click()

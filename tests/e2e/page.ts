@@ -30,3 +30,23 @@ export const slopeLabels = (page: Page): Promise<(string | null)[]> =>
 export const strip = (page: Page): Locator => page.getByRole('list', { name: 'Strip' })
 export const currentSpot = (page: Page): Locator => strip(page).locator('[aria-current="true"]')
 export const ideas = (page: Page): Locator => page.getByRole('list', { name: 'Ideas' }).getByRole('listitem')
+
+/** Two presses further apart than this are two; nearer ones may be the gesture that starts the music. */
+const APART_MS = 450
+
+/** Presses the pedal, once for each key, slowly enough that each press counts by itself. */
+export const pedal = async (page: Page, ...keys: readonly ('PageDown' | 'PageUp')[]): Promise<void> => {
+  for (const key of keys) {
+    await page.keyboard.press(key)
+    await page.waitForTimeout(APART_MS)
+  }
+}
+
+/** Presses the pedal twice as a foot does. */
+export const pedalTwice = (page: Page): Promise<void> =>
+  page.evaluate(async () => {
+    const press = () => document.body.dispatchEvent(new KeyboardEvent('keydown', { key: 'PageDown', bubbles: true }))
+    press()
+    await new Promise((resolve) => setTimeout(resolve, 200))
+    press()
+  })

@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test'
-import { complaints, currentSpot, open, strip } from './page.ts'
+import { complaints, currentSpot, open, pedal, strip } from './page.ts'
 import { call, emptyData, type Running, removeData, startServer } from './server.ts'
 
 const TEXT = 'title = Mooring\nkey = F\n== A\n| Fmaj7 | % | Gm7 | C7 |\n| Fmaj7 | Dm7 | Abm7 Db7 | Gbmaj7 |'
@@ -130,7 +130,7 @@ test('the pedal walks through the route and does not change it; while it sounds 
 }) => {
   await start(page)
   const before = await values(page)
-  for (const key of ['PageDown', 'PageDown', 'PageDown', 'PageUp']) await page.keyboard.press(key)
+  await pedal(page, 'PageDown', 'PageDown', 'PageDown', 'PageUp')
   await expect(steps(page).nth(2)).toHaveAttribute('aria-current', 'step')
   await button(page, 'Play').click()
   await page.keyboard.press('PageDown')

@@ -12,7 +12,7 @@ import {
 } from '../../src/core/index.ts'
 import { type Channel, type Score, scoreOf, secondsPerTick } from '../../src/sound/score.ts'
 import { listen, takePeak } from './listen.ts'
-import { complaints, currentSpot, open } from './page.ts'
+import { complaints, currentSpot, open, pedalTwice } from './page.ts'
 import { call, emptyData, type Running, removeData, startServer } from './server.ts'
 import { onsetsIn, pitchAt, readWav, type Sound } from './wav.ts'
 
@@ -180,9 +180,7 @@ test('a loop is marked by keys and shown; the pedal pressed twice counts in and 
   await page.keyboard.press(']')
   await expect(page).toHaveURL(/loop=2-3/)
   await expect(page.getByText('bars 2–3')).toBeVisible()
-  await page.keyboard.press('PageDown')
-  await page.waitForTimeout(180)
-  await page.keyboard.press('PageDown')
+  await pedalTwice(page)
   await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible()
   await expect(currentSpot(page)).toHaveAccessibleName(/bar 2, beat 1, G7/)
   await page.keyboard.press('Escape')

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { noteOn } from '../pitch/note.ts'
 import { has } from '../pitch/pcset.ts'
-import { atOrAbove, pitchOn, upwards } from '../pitch/register.ts'
+import { atOrAbove, pitchNamed, pitchOn, upwards } from '../pitch/register.ts'
 import { midi } from '../pitch/units.ts'
 import { overlaySaid } from '../said.ts'
 import { fretsIn, fretsOf, POSITIONS, WHOLE_NECK } from './frets.ts'
@@ -73,6 +73,23 @@ describe('register', () => {
     const note = noteOn(letter, alter)
     if (!note) throw new Error('no note')
     expect(pitchOn(note, octave).pitch).toBe(pitch)
+  })
+  it('names a pitch in the octave of its letter, and sounds what it was', () => {
+    fc.assert(
+      fc.property(
+        fc.nat(6),
+        fc.integer({ min: -2, max: 2 }),
+        fc.integer({ min: 12, max: 120 }),
+        (letter, alter, pitch) => {
+          const note = noteOn(letter, alter)
+          if (!note) throw new Error('no note')
+          const named = pitchNamed(note, midi(pitch))
+          expect(named.pitch).toBe(pitch)
+          expect(pitchOn(named.note, named.octave).pitch).toBe(pitch)
+          if (note.pc === pitch % 12) expect(named.note).toBe(note)
+        },
+      ),
+    )
   })
   it('rises note by note, each within an octave of the last, and sounds what it is called', () => {
     const notes = fc.array(fc.tuple(fc.nat(6), fc.integer({ min: -2, max: 2 })), { minLength: 1, maxLength: 12 })

@@ -5,7 +5,7 @@ import { readChart } from '../chart/read-chart.ts'
 import { midi, pitchClass, ticks } from '../pitch/units.ts'
 import { DEFAULT_SCHOOL } from '../reading/school.ts'
 import { displaceLine, holdNote, insertNote, moveNote, movePitch, removeNote } from './edit.ts'
-import { pitchNear, readEntry, writeEntry } from './entry.ts'
+import { pitchNear, pitchOnStaff, readEntry, writeEntry } from './entry.ts'
 import { endOf, type Line, lineOf } from './line.ts'
 import { timelineOf } from './timeline.ts'
 
@@ -105,4 +105,12 @@ test('after any edit the notes are in order and none reaches over the next', () 
       }
     }),
   )
+})
+
+test('a place on the staff is spelled as the scale of the chord there has it', () => {
+  const over = (text: string) => timelineFrom(text)
+  expect(pitchOnStaff(6, 4, 0, over('| Fmaj7#11 |'))).toMatchObject({ note: { name: 'B' }, pitch: 71 })
+  expect(pitchOnStaff(6, 4, 0, over('| F7 |'))).toMatchObject({ note: { name: 'Bb' }, pitch: 70 })
+  expect(pitchOnStaff(2, 5, 0, over('| Emaj7 |'))).toMatchObject({ note: { name: 'E' }, octave: 5, pitch: 76 })
+  expect(pitchOnStaff(3, 4, 0, over('| N.C. |'))).toMatchObject({ note: { name: 'F' }, pitch: 65 })
 })

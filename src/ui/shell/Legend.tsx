@@ -77,7 +77,15 @@ export const Legend = () => {
               </dl>
             </div>
           ))}
-          <p>The pedal’s PageDown and PageUp move to the next and previous chord, even while you type.</p>
+          <p>
+            In the Degrees field of a line digits and accidentals are degrees; while it is empty ← → walk the notes, ↑ ↓
+            move the note by a half step, with Shift by an octave, Shift ← → in time, &lt; &gt; make it shorter and
+            longer, Backspace takes it out.
+          </p>
+          <p>
+            The pedal’s PageDown and PageUp move to the next and previous chord, even while you type; pressed twice it
+            counts in and plays. While the band plays they take the next and previous loop.
+          </p>
         </section>
       </div>
     </Dialog>

@@ -2,7 +2,7 @@ import { atom } from 'nanostores'
 import type { Phrase } from '../../sound/sound.ts'
 import { say } from './notices.ts'
 
-/** Whether something sounds. */
+/** Whether something sounds that one may want to stop; a single note is over by itself. */
 export const $hearing = atom<boolean>(false)
 
 /** The player is loaded at the first sound, so that the page does not wait for it. */
@@ -11,7 +11,7 @@ let asked = 0
 
 export const hear = async (phrase: Phrase): Promise<void> => {
   const mine = ++asked
-  $hearing.set(true)
+  $hearing.set(phrase.notes.length > 1)
   try {
     const { play } = await player()
     if (mine !== asked) return
@@ -23,7 +23,7 @@ export const hear = async (phrase: Phrase): Promise<void> => {
 }
 
 export const silence = async (): Promise<void> => {
-  if (!$hearing.get()) return
+  if (asked === 0) return
   asked++
   $hearing.set(false)
   const { stop } = await player()

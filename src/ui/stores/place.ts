@@ -95,7 +95,7 @@ export interface Bars {
 }
 
 /** Beside the verdict: the note in view, the line of fade, where it lies in the chart, or what it is written with. */
-export const LINE_SIDES = ['note', 'fade', 'lies', 'keys', 'neck'] as const
+export const LINE_SIDES = ['note', 'fade', 'table', 'lies', 'keys', 'neck'] as const
 export type LineSide = (typeof LINE_SIDES)[number]
 
 export const MOST_ZOOM = 3

@@ -1,11 +1,12 @@
 import { describe, expect, it } from 'vitest'
-import { DEFAULT_SCHOOL, DEFAULT_WEIGHTS, readChart } from '../../core/index.ts'
+import { DEFAULT_SCHOOL, DEFAULT_WEIGHTS, midi, readChart, ticks } from '../../core/index.ts'
 import { deskOf } from './desk.ts'
 import { NO_FILTERS } from './filters.ts'
 import type { Kept } from './kept.ts'
 import { movedIdeas } from './moved.ts'
 import { addressOf, type Place, readPlace } from './place.ts'
 import type { IdeaRow } from './rows.ts'
+import { scoreFor, spanOf, startAt, tuneOf } from './scoring.ts'
 import { settingsFrom } from './settings.ts'
 
 const PLACE: Place = {
@@ -63,6 +64,19 @@ describe('the place', () => {
     [{ ...PLACE, chart: null, sketch: '| (A|Bb) |', sounds: 'Ebm7' }],
     [{ ...PLACE, home: 'B altered', figure: 'fretboard' as const, tray: ['A & B+', 'F#m'], scale: 'F half-whole' }],
     [{ ...PLACE, view: 'pairs' as const, part: 'derive' as const, distance: 6, omit: '#4' }],
+    [{ ...PLACE, loop: { from: 0, to: 12 }, tempo: 90, feel: 'free drone' as const }],
+    [
+      {
+        ...PLACE,
+        view: 'line' as const,
+        line: 'l1',
+        note: 7,
+        tab: true,
+        zoom: -2,
+        write: true,
+        lineSide: 'neck' as const,
+      },
+    ],
     [
       {
         ...PLACE,
@@ -89,9 +103,55 @@ describe('the place', () => {
       '/desk?sketch=%7C+F%23m7+%7C&over=B%2B',
     )
   })
+  it('passes over a loop, a tempo and a feel that cannot be', () => {
+    const wrong = new URLSearchParams('loop=8-3&tempo=999&feel=polka&zoom=40&beside=moon')
+    expect(readPlace('/line', wrong)).toMatchObject({ loop: null, tempo: null, feel: null, zoom: 3, lineSide: 'note' })
+  })
   it('knows no other address', () => {
     expect(readPlace('/harbour', new URLSearchParams())).toBeNull()
     expect(readPlace('/', new URLSearchParams('bar=x&beat=-2'))).toMatchObject({ bar: 1, beat: 1 })
+  })
+})
+
+describe('what is played', () => {
+  const text = 'pickup = 1\nmetre = 3/4\n| G7 | Cmaj7 | Am7 | Dm7 | G7 |'
+  const tune = tuneOf(PLACE, kept(text))
+  if (!tune) throw new Error('no tune')
+  const note = (at: number, length: number) => ({ at: ticks(at), for: ticks(length), pitch: midi(64) })
+  const line = [note(960 + 2880 + 100, 400), note(960 + 2880 * 2, 960)]
+
+  it.each([
+    ['the bars asked for', { from: 2, to: 3 }, { kind: 'laid' as const }, [960 + 2880, 960 + 2880 * 3]],
+    ['else the bars of the line', null, { kind: 'line' as const, id: 'x' }, [960 + 2880, 960 + 2880 * 3]],
+    ['else the whole form', null, { kind: 'laid' as const }, [0, 960 + 2880 * 4]],
+    ['bars that are not there count for nothing', { from: 40, to: 44 }, { kind: 'laid' as const }, [0, 960 + 2880 * 4]],
+  ])('%s', (_, loop, source, [from, to]) => expect(spanOf(tune, loop, line, source)).toEqual({ from, to }))
+
+  it('begins at the bar in view, or with the span where that bar is outside it', () => {
+    const span = { from: 960 + 2880, to: 960 + 2880 * 3 }
+    expect(startAt(tune, span, 3)).toBe(960 + 2880 * 2)
+    expect(startAt(tune, span, 1)).toBe(span.from)
+  })
+
+  it('a line in its second chorus is played over the second chorus', () => {
+    const form = tune.timeline.length
+    expect(spanOf(tune, null, [note(form + 960, 480)], { kind: 'line', id: 'x' })).toEqual({
+      from: form + 960,
+      to: form + 3840,
+    })
+  })
+
+  it('runs through what is laid and rests over what is not; written pitch sounds in concert', () => {
+    const place = { ...PLACE, bar: 2, over: 'C' }
+    for (const settings of [{}, { instrument: 'bb' }]) {
+      const all = kept('| Dm7 | Cmaj7 | Fmaj7 |', settings)
+      const own = tuneOf(place, all)
+      if (!own) throw new Error('no tune')
+      const sung = scoreFor({ kind: 'laid' }, own, place, deskOf(place, all)).notes.filter((n) => n.part === 'line')
+      expect(sung).toHaveLength(8)
+      expect(sung.every((n) => [0, 4, 7].includes(n.pitch % 12))).toBe(true)
+      expect(sung[0]?.at).toBe(3840)
+    }
   })
 })
 

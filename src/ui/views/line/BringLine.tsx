@@ -3,7 +3,9 @@ import { barsAt, type Chart, GRIDS, type Grid, toGlyphs } from '../../../core/in
 import { Button } from '../../parts/Button.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
 import { Select } from '../../parts/Select.tsx'
+import type { Kept } from '../../stores/kept.ts'
 import { keepLine, type LookedInto, lookInto } from '../../stores/lines.ts'
+import { AT_START, go } from '../../stores/place.ts'
 import { GRID_WORDS } from './grid-words.ts'
 import styles from './LineView.module.css'
 
@@ -19,7 +21,7 @@ const startOf = (chart: Chart, bar: number, chorus: number): number => {
 }
 
 /** A line from elsewhere: MIDI, a tune in ABC or a score in MusicXML. It is looked into first; then one keeps it. */
-export const BringLine = ({ chart }: { readonly chart: Chart }) => {
+export const BringLine = ({ chart, kept }: { readonly chart: Chart; readonly kept: Kept }) => {
   const [open, setOpen] = useState(false)
   const [name, setName] = useState('A line')
   const [text, setText] = useState('')
@@ -111,6 +113,15 @@ export const BringLine = ({ chart }: { readonly chart: Chart }) => {
                   />
                 </>
               )}
+              <Select
+                label="It lies over"
+                value={kept.chart?.id ?? ''}
+                options={kept.charts.map((c) => ({ value: c.id, label: c.title }))}
+                onPick={(id) => {
+                  setBar('1')
+                  go({ chart: id, ...AT_START, line: null, note: 0 })
+                }}
+              />
               <Select
                 label="It begins with"
                 value={bar}

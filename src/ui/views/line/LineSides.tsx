@@ -13,6 +13,7 @@ import { FadePanel } from './FadePanel.tsx'
 import { LiesPanel } from './LiesPanel.tsx'
 import styles from './LineView.module.css'
 import { NotePanel } from './NotePanel.tsx'
+import { TablePanel } from './TablePanel.tsx'
 
 export interface SideProps {
   readonly taken: Taken
@@ -25,7 +26,8 @@ export interface SideProps {
 const NAMES: Readonly<Record<LineSide, string>> = {
   note: 'Note',
   fade: 'Fade',
-  lies: 'Where it lies',
+  table: 'Table',
+  lies: 'Place',
   keys: 'Keys',
   neck: 'Neck',
 }
@@ -45,6 +47,9 @@ const KeysPanel = ({ desk }: SideProps) => {
   )
 }
 
+/** A fret's pitch as the reading names it, in concert: instruments that sound an octave lower keep their own frets. */
+const fretInConcert = (pitch: number, semitones: number): number => pitch - (semitones % 12)
+
 const NeckPanel = ({ desk }: SideProps) => {
   const reading = desk.current?.reading
   if (!reading) return <p>{NOTHING}</p>
@@ -55,12 +60,19 @@ const NeckPanel = ({ desk }: SideProps) => {
       leftHanded={desk.settings.leftHanded}
       picking={false}
       tuning={tuningFrom(desk.settings.tuning)}
-      onPress={playInto}
+      onPress={(p) => playInto(fretInConcert(p, desk.instrument.written.semitones))}
     />
   )
 }
 
-const PANELS = { note: NotePanel, fade: FadePanel, lies: LiesPanel, keys: KeysPanel, neck: NeckPanel } as const
+const PANELS = {
+  note: NotePanel,
+  fade: FadePanel,
+  table: TablePanel,
+  lies: LiesPanel,
+  keys: KeysPanel,
+  neck: NeckPanel,
+} as const
 
 /** What stands beside the verdict, one at a time. Keys and neck write into the line. */
 export const LineSides = ({ side, ...props }: SideProps & { readonly side: LineSide }) => {

@@ -1,12 +1,12 @@
 import { useStore } from '@nanostores/react'
 import { useEffect, useMemo, useState } from 'react'
-import { type School, sameBeat, toGlyphs, verdictOf } from '../../../core/index.ts'
+import { sameBeat, toGlyphs, verdictOf } from '../../../core/index.ts'
 import { LineBand } from '../../figures/LineBand.tsx'
-import { beatText } from '../../figures/words.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Select } from '../../parts/Select.tsx'
 import { copyTable } from '../../stores/copying.ts'
 import { beginLine, dropHeldLine, heldLine, putBackHeld, putOnStaff } from '../../stores/line-editing.ts'
+import { tapNote } from '../../stores/line-hearing.ts'
 import { tablatureOf } from '../../stores/line-tab.ts'
 import {
   $lineNotes,
@@ -15,12 +15,10 @@ import {
   $taken,
   fetchNotes,
   firstNoteAt,
-  goToNote,
   notesOf,
   refreshLines,
   removeLine,
   renameLine,
-  type Taken,
   takeApart,
 } from '../../stores/lines.ts'
 import { $place, go, MOST_ZOOM } from '../../stores/place.ts'
@@ -29,6 +27,7 @@ import type { LineRow } from '../../stores/rows.ts'
 import { $marked, $verdict } from '../../stores/verdict.ts'
 import { NoChart } from '../overlay/NoChart.tsx'
 import type { ViewProps } from '../view.ts'
+import { auditText } from './audit-table.ts'
 import { BringLine } from './BringLine.tsx'
 import { LineSides } from './LineSides.tsx'
 import styles from './LineView.module.css'
@@ -42,21 +41,6 @@ const FORMATS = [
   ['abc', 'ABC'],
   ['csv', 'table'],
 ] as const
-
-const auditText = (name: string, { audit }: Taken, school: School) => ({
-  title: [name, ...verdictOf(audit, school).map((s) => s.text)].join('\n'),
-  heads: ['Note', 'Bar', 'Beat', 'Name', 'Degree', 'Role', 'Fade', 'Job'],
-  rows: audit.notes.map((n, i) => [
-    String(n.n + 1),
-    String(n.bar),
-    beatText(n.beat),
-    n.name.name,
-    n.degree ?? '',
-    n.role ?? '',
-    String(n.fade),
-    audit.jobs[i] ?? '',
-  ]),
-})
 
 const Name = ({ row }: { readonly row: LineRow }) => {
   const [name, setName] = useState(row.name)
@@ -182,7 +166,7 @@ const LineView = ({ place, kept, desk }: ViewProps) => {
           </>
         )}
         <Button onClick={() => void beginLine()}>New line</Button>
-        <BringLine key={chartId} chart={desk.chart} />
+        <BringLine chart={desk.chart} kept={kept} />
       </div>
       {taken ? (
         <>
@@ -196,7 +180,7 @@ const LineView = ({ place, kept, desk }: ViewProps) => {
             tab={tab}
             zoom={place.zoom}
             music={playing ? musicTick : null}
-            onGo={goToNote}
+            onGo={tapNote}
             onStaff={place.write ? putOnStaff : null}
           />
           {row && heldLine(row) && (

@@ -1,0 +1,21 @@
+import { midi, reverse, transposeChord } from '../../core/index.ts'
+import { pitchPhrase } from '../../sound/sound.ts'
+import { deskNow } from './actions.ts'
+import { hear } from './hearing.ts'
+import { $taken, goToNote } from './lines.ts'
+import { $playing } from './playing.ts'
+
+/** Sounds a note of the line in view over its chord; while the band plays, nothing more sounds. */
+const hearLineNote = (note: number): void => {
+  const [heard, desk] = [$taken.get()?.audit.notes[note], deskNow()]
+  const place = heard?.sounding?.place
+  if (!heard || !place || !desk || $playing.get()) return
+  const back = reverse(desk.instrument.written)
+  void hear(pitchPhrase(midi(heard.pitch + back.semitones), transposeChord(place.chord, back)))
+}
+
+/** Shows a note and sounds it. */
+export const tapNote = (note: number): void => {
+  goToNote(note)
+  hearLineNote(note)
+}

@@ -1,0 +1,25 @@
+import { type School, verdictOf } from '../../../core/index.ts'
+import { beatText } from '../../figures/words.ts'
+import type { Taken } from '../../stores/lines.ts'
+
+export const AUDIT_HEADS = ['Note', 'Bar', 'Beat', 'Name', 'Degree', 'Role', 'Fade', 'Job'] as const
+
+/** Everything about the notes of a line, a row each. */
+export const auditRows = ({ audit }: Taken): readonly (readonly string[])[] =>
+  audit.notes.map((n, i) => [
+    String(n.n + 1),
+    String(n.bar),
+    beatText(n.beat),
+    n.name.name,
+    n.degree ?? '',
+    n.role ?? '',
+    String(n.fade),
+    audit.jobs[i] ?? '',
+  ])
+
+/** The same to be copied, under the verdict. */
+export const auditText = (name: string, taken: Taken, school: School) => ({
+  title: [name, ...verdictOf(taken.audit, school).map((s) => s.text)].join('\n'),
+  heads: AUDIT_HEADS,
+  rows: auditRows(taken),
+})
