@@ -1,4 +1,5 @@
 import { proxy, type Remote, wrap } from 'comlink'
+import type { LineAsk, Taken } from '../core/index.ts'
 import type { PlanAsk, Planned } from './planning.ts'
 import type { Ranking, RankingAsk } from './ranking.ts'
 
@@ -13,6 +14,11 @@ interface Planner {
   readonly stopPlanning: () => void
 }
 
+interface Auditor {
+  readonly takeLineApart: (ask: LineAsk) => Taken | null
+}
+
+let auditor: Remote<Auditor> | undefined
 let ranker: Remote<Ranker> | undefined
 let planner: Remote<Planner> | undefined
 
@@ -20,6 +26,12 @@ let planner: Remote<Planner> | undefined
 export const rankAside = (ask: RankingAsk): Promise<Ranking> => {
   ranker ??= wrap<Ranker>(new Worker(new URL('./ranking.worker.ts', import.meta.url), { type: 'module' }))
   return ranker.ranking(ask)
+}
+
+/** Takes a long line apart in a worker. */
+export const takeApartAside = (ask: LineAsk): Promise<Taken | null> => {
+  auditor ??= wrap<Auditor>(new Worker(new URL('./auditing.worker.ts', import.meta.url), { type: 'module' }))
+  return auditor.takeLineApart(ask)
 }
 
 /** Plans in a worker of its own, which tells the share done as it goes; a newer planning stops an older one. */

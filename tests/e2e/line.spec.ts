@@ -296,3 +296,21 @@ test('a cell is kept as an idea and cut out; the fade is drawn beside the route 
   await page.getByRole('button', { name: 'Cut it out as a line' }).click()
   await expect(page.getByRole('combobox', { name: 'Which line' }).getByRole('option')).toHaveCount(2)
 })
+
+test('a chorus of sixteenths is taken apart aside, with all of it in one thin picture, and walked', async ({ page }) => {
+  const text = `title = Long quay\n${Array.from({ length: 8 }, () => '| Dm7 | G7 | Cmaj7 | A7alt |').join('\n')}`
+  const chartId = (await call(server.address, 'POST', 'charts', { title: 'Long quay', text })).body.id
+  const all = Array.from({ length: 512 }, (_, i) => ({ at: i * 240, for: 240, pitch: 60 + ((i * 7 + (i >> 3)) % 19) }))
+  await call(server.address, 'POST', 'lines', { name: 'Tide table', chartId, line: { notes: all } })
+  await open(page, `${server.address}line?chart=${chartId}&note=500`)
+  await expect(notes(page)).toHaveCount(512)
+  await expect(notes(page).nth(499)).toHaveAttribute('aria-current', 'true')
+  await page.keyboard.press('ArrowRight')
+  await expect(notes(page).nth(500)).toHaveAttribute('aria-current', 'true')
+  await expect(page).toHaveURL(/note=501/)
+  await page.getByRole('combobox', { name: 'Beside it' }).selectOption('an angular player')
+  await expect(page.getByRole('list', { name: 'an angular player' }).getByRole('listitem').first()).toBeVisible()
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('ArrowDown')
+  await expect(verdict(page).locator('[aria-pressed="true"]').first()).toBeVisible()
+})

@@ -46,6 +46,9 @@ const keySpec = (key: Key | null): string => {
   return /^([CGDAEFB]|[FC]#|[BEADGC]b|[AEBDGCF]m|[FCGDA]#m|[BEA]bm)$/.test(name) ? name : 'C'
 }
 
+/** A note's head stands so far behind its moment: over its tab, and clear of the bar line. */
+const INSET = 13
+
 /** One bar, drawn when it comes near the window. */
 const StaffBar = ({ chart, keyHere, audit, layout, clef, tab, bar, signs, tiedOver, last, pitches }: BarProps) => {
   const box = useRef<HTMLDivElement>(null)
@@ -76,7 +79,7 @@ const StaffBar = ({ chart, keyHere, audit, layout, clef, tab, bar, signs, tiedOv
           last,
           tiedOver,
           width: right - left,
-          x: (tick) => layout.x(tick) - left + 2,
+          x: (tick) => layout.x(tick) - left + INSET,
           classOf: (n) => `${styles.note} ${hueClass(audit.notes[n]?.fade ?? 0)} n${n}`,
         })
       },

@@ -1,7 +1,7 @@
-import { type Audit, reverse, transposeChord, transposeOverlay } from '../../core/index.ts'
+import { type Audit, reverse, type Taken, transposeChord, transposeOverlay } from '../../core/index.ts'
 import type { Desk } from './desk.ts'
 import { keepIdea } from './kept.ts'
-import { keepLine, type Taken } from './lines.ts'
+import { keepLine } from './lines.ts'
 import type { KeptNote, LineRow } from './rows.ts'
 
 type Cell = Audit['cells'][number]

@@ -16,11 +16,11 @@ import {
 } from '../../core/index.ts'
 import { deskNow } from './actions.ts'
 import { $kept } from './kept.ts'
-import { $lineNotes, $lines, $taken, keepLine, lineBody, notesOf } from './lines.ts'
+import { $lineNotes, $lines, $taken, keepLine, lineBody, notesOf, sounded } from './lines.ts'
 import { say } from './notices.ts'
 import { $place, go } from './place.ts'
 import { type KeptNote, type LineRow, request } from './rows.ts'
-import { sounded, startAt, tuneOf } from './scoring.ts'
+import { startAt, tuneOf } from './scoring.ts'
 
 /** How the next note is written: its length in beats, and where it goes when not after the note in view. */
 export interface Writing {

@@ -1,23 +1,15 @@
 import { atom } from 'nanostores'
 import {
-  type Audit,
-  analyseChart,
-  auditLine,
-  type Chart,
   type Grid,
   instrument,
   type Line,
+  type LineAsk,
   lineOf,
   midi,
   quantised,
-  readChart,
-  readOverrides,
   type School,
-  splitChart,
+  type Taken,
   ticks,
-  timelineOf,
-  transposeChart,
-  transposeOverride,
 } from '../../core/index.ts'
 import { $kept, type Kept } from './kept.ts'
 import { keptList } from './kept-list.ts'
@@ -138,37 +130,34 @@ export const fetchNotes = async (row: LineRow, text: string): Promise<void> => {
   else say(`The line could not be read: ${answer.detail}`)
 }
 
-/** A line taken apart, in the player's written pitch. */
-export interface Taken {
-  readonly chart: Chart
-  readonly audit: Audit
-}
-
-const writtenLine = (notes: readonly KeptNote[], up: number): Line =>
-  lineOf(
-    notes.flatMap((n) =>
-      typeof n.pitch === 'number' ? [{ at: ticks(n.at), for: ticks(n.for), pitch: midi(n.pitch + up) }] : [],
-    ),
-  )
-
-/** Takes a line apart over the open chart, or over the text of its own. */
-export const takeApart = (
+/** What is asked of a line: over the open chart, or over the text of its own; null where it has neither. */
+export const lineAsk = (
   row: LineRow,
   notes: readonly KeptNote[],
   kept: Kept,
   beside: Partial<School> = {},
-): Taken | null => {
+): LineAsk | null => {
   const isOpen = row.chartId !== null && row.chartId === kept.chart?.id
   const text = isOpen ? (kept.chart?.text ?? null) : row.text
-  const read = text === null ? null : readChart(text)
-  if (!read?.ok) return null
+  if (text === null) return null
   const settings = settingsFrom(kept.settings)
-  const { written } = instrument(settings.instrument ?? 'concert')
-  const said = readOverrides(isOpen ? (kept.chart?.overrides ?? null) : null).map((o) => transposeOverride(o, written))
-  const chart = splitChart(transposeChart(read.value, written), said)
-  const timeline = timelineOf(chart, analyseChart(chart, true, said), said, { ...settings.school, ...beside })
-  return { chart, audit: auditLine(writtenLine(notes, written.semitones), timeline, settings.weights) }
+  return {
+    text,
+    said: isOpen ? (kept.chart?.overrides ?? null) : null,
+    written: instrument(settings.instrument ?? 'concert').written,
+    school: { ...settings.school, ...beside },
+    weights: settings.weights,
+    notes: sounded(notes),
+  }
 }
+
+/** Sounding pitches of kept notes, where they are given as numbers. */
+export const sounded = (notes: readonly KeptNote[]): Line =>
+  lineOf(
+    notes.flatMap((n) =>
+      typeof n.pitch === 'number' ? [{ at: ticks(n.at), for: ticks(n.for), pitch: midi(n.pitch) }] : [],
+    ),
+  )
 
 /** The line in view, taken apart: what the keys walk through. */
 export const $taken = atom<Taken | null>(null)

@@ -4,7 +4,6 @@ import {
   type Chart,
   feelOf,
   type LineNote,
-  midi,
   type Overlay,
   type RunStep,
   readChart,
@@ -16,15 +15,13 @@ import {
   splitChart,
   swingOf,
   type Timeline,
-  ticks,
   timelineOf,
 } from '../../core/index.ts'
 import { type Score, scoreOf } from '../../sound/score.ts'
 import type { Desk } from './desk.ts'
 import type { Kept } from './kept.ts'
-import { $lineNotes, $lines, notesOf } from './lines.ts'
+import { $lineNotes, $lines, notesOf, sounded } from './lines.ts'
 import type { Bars, Place } from './place.ts'
-import type { KeptNote } from './rows.ts'
 import { settingsFrom } from './settings.ts'
 import { inView } from './steering.ts'
 
@@ -52,12 +49,6 @@ export const tuneOf = (place: Place, kept: Kept): Tune | null => {
   const { school } = settingsFrom(kept.settings)
   return { chart, timeline: timelineOf(chart, analyseChart(chart, true, said), said, school) }
 }
-
-/** Sounding pitch of a kept note, where it is given as a number. */
-export const sounded = (notes: readonly KeptNote[]): readonly LineNote[] =>
-  notes.flatMap((n) =>
-    typeof n.pitch === 'number' ? [{ at: ticks(n.at), for: ticks(n.for), pitch: midi(n.pitch) }] : [],
-  )
 
 const step = (from: number, to: number, overlay: Overlay, down: number): RunStep => ({
   from,

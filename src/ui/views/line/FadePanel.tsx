@@ -19,7 +19,23 @@ export const FadePanel = ({ taken, row }: SideProps) => {
   }, [row.routeId])
   const { audit, chart } = taken
   const route = routes?.find((r) => r.id === row.routeId) ?? null
-  const played = useMemo(() => audit.notes.map((n): Point => ({ x: n.at / audit.timeline.beat, y: n.fade })), [audit])
+  const played = useMemo(() => {
+    const { beat } = audit.timeline
+    const all = audit.notes.map((n): Point => ({ x: n.at / beat, y: n.fade }))
+    const last = audit.notes.at(-1)
+    return last ? [...all, { x: (last.at + last.for) / beat, y: last.fade }] : all
+  }, [audit])
+  const barLines = useMemo(() => {
+    const { beat, length } = audit.timeline
+    const [from, to] = [played[0]?.x ?? 0, played.at(-1)?.x ?? 0]
+    const rounds = length > 0 ? Math.ceil(((to + 1) * beat) / length) : 0
+    const all = Array.from({ length: rounds }, (_, k) => k * length).flatMap((start) =>
+      barsAt(chart).map((b) => ({ number: b.number, at: (start + b.from) / beat, until: (start + b.to) / beat })),
+    )
+    const seen = all.filter((b) => b.until > from && b.at <= to)
+    const last = seen.at(-1)
+    return last ? [...seen, { number: last.number + 1, at: last.until, until: last.until }] : []
+  }, [audit, chart, played])
   const planned = useMemo(() => {
     const bars = barsAt(chart)
     const [from, to] = [played[0]?.x ?? 0, played.at(-1)?.x ?? 0]
@@ -39,15 +55,15 @@ export const FadePanel = ({ taken, row }: SideProps) => {
     let wanted = true
     let stop = () => {}
     void import('./fade-chart.ts').then(({ drawFade }) => {
-      if (wanted && canvas.current) stop = drawFade(canvas.current, played, planned, audit.timeline.beatsInBar)
+      if (wanted && canvas.current) stop = drawFade(canvas.current, played, planned, barLines)
     })
     return () => {
       wanted = false
       stop()
     }
-  }, [played, planned, audit])
+  }, [played, planned, barLines])
   const peak = Math.max(0, ...played.map((p) => p.y))
-  const words = `Fade of ${played.length} notes, ${peak} at most${route ? `, over what ${route.name} planned` : ''}.`
+  const words = `Fade of ${audit.notes.length} notes, ${peak} at most${route ? `, over what ${route.name} planned` : ''}.`
   return (
     <div className={styles.fadePanel}>
       <div className={styles.fadeChart}>

@@ -15,11 +15,11 @@ import {
   $taken,
   fetchNotes,
   firstNoteAt,
+  lineAsk,
   notesOf,
   refreshLines,
   removeLine,
   renameLine,
-  takeApart,
 } from '../../stores/lines.ts'
 import { $place, go, MOST_ZOOM } from '../../stores/place.ts'
 import { $playing, musicTick } from '../../stores/playing.ts'
@@ -31,6 +31,7 @@ import { auditText } from './audit-table.ts'
 import { BringLine } from './BringLine.tsx'
 import { LineSides } from './LineSides.tsx'
 import styles from './LineView.module.css'
+import { useTaken } from './use-taken.ts'
 import { Verdict } from './Verdict.tsx'
 import { WriteBar } from './WriteBar.tsx'
 
@@ -77,7 +78,8 @@ const LineView = ({ place, kept, desk }: ViewProps) => {
   }, [row, text])
   const { school } = desk.settings
   // Not by the place: walking through the notes takes nothing apart anew.
-  const taken = useMemo(() => (row && notes ? takeApart(row, notes, kept) : null), [row, notes, kept])
+  const ask = useMemo(() => (row && notes ? lineAsk(row, notes, kept) : null), [row, notes, kept])
+  const { taken, waiting } = useTaken(ask, row?.id ?? '')
   useEffect(() => {
     $taken.set(taken)
     $verdict.set(taken ? verdictOf(taken.audit, school) : [])
@@ -209,6 +211,8 @@ const LineView = ({ place, kept, desk }: ViewProps) => {
         <div className={styles.empty}>
           {all === null || (row && !notes) ? (
             <p role="status">Fetching the lines …</p>
+          ) : waiting ? (
+            <p role="status">Taking the line apart …</p>
           ) : row ? (
             <p role="alert">{toGlyphs(row.name)} lies over no chart that reads.</p>
           ) : (

@@ -4,11 +4,11 @@ import { type School, type Sentence, toGlyphs, verdictOf } from '../../../core/i
 import { Button } from '../../parts/Button.tsx'
 import { Select } from '../../parts/Select.tsx'
 import type { Kept } from '../../stores/kept.ts'
-import { takeApart } from '../../stores/lines.ts'
+import { lineAsk } from '../../stores/lines.ts'
 import type { KeptNote, LineRow } from '../../stores/rows.ts'
-import { settingsFrom } from '../../stores/settings.ts'
 import { $marked, $verdict, isDisputed, lookAt, turnDispute } from '../../stores/verdict.ts'
 import styles from './LineView.module.css'
+import { useTaken } from './use-taken.ts'
 
 /** Schools to lay beside one's own: what differs in them. */
 const BESIDE: Readonly<Record<string, Partial<School>>> = {
@@ -69,12 +69,10 @@ interface Props {
 export const Verdict = ({ row, notes, kept }: Props) => {
   const own = useStore($verdict)
   const [beside, setBeside] = useState('')
-  const other = useMemo(() => {
-    const change = BESIDE[beside]
-    if (!change) return null
-    const again = takeApart(row, notes, kept, change)
-    return again && verdictOf(again.audit, { ...settingsFrom(kept.settings).school, ...change })
-  }, [beside, row, notes, kept])
+  const change = BESIDE[beside]
+  const ask = useMemo(() => (change ? lineAsk(row, notes, kept, change) : null), [change, row, notes, kept])
+  const { taken } = useTaken(ask, `${row.id} ${beside}`)
+  const other = useMemo(() => taken && ask && verdictOf(taken.audit, ask.school), [taken, ask])
   return (
     <section className={styles.verdict} aria-label="Verdict">
       <div className={styles.head}>

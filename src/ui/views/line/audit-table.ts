@@ -1,6 +1,5 @@
-import { type School, verdictOf } from '../../../core/index.ts'
+import { type School, type Taken, verdictOf } from '../../../core/index.ts'
 import { beatText } from '../../figures/words.ts'
-import type { Taken } from '../../stores/lines.ts'
 
 export const AUDIT_HEADS = ['Note', 'Bar', 'Beat', 'Name', 'Degree', 'Role', 'Fade', 'Job'] as const
 

@@ -7,25 +7,26 @@ interface Point {
   readonly y: number
 }
 
-/** Draws the fade of a line in steps, and (broken) what was planned; x in beats, y 0..100. Gives what takes it away. */
+/** Draws the fade of a line in steps, and (broken) what was planned; x in beats, y 0..100; bars by the beat they begin on. Gives what takes it away. */
 export const drawFade = (
   canvas: HTMLCanvasElement,
   played: readonly Point[],
   planned: readonly Point[],
-  beatsInBar: number,
+  bars: readonly { readonly number: number; readonly at: number }[],
 ): (() => void) => {
-  const style = getComputedStyle(canvas)
-  const colour = (name: string): string => style.getPropertyValue(name).trim()
-  Chart.defaults.font.family = style.fontFamily
+  const colour = (name: string): string => {
+    canvas.style.color = `var(${name})`
+    return getComputedStyle(canvas).color
+  }
+  Chart.defaults.font.family = getComputedStyle(canvas).fontFamily
   Chart.defaults.font.size = 13
   Chart.defaults.color = colour('--soft')
   const grid = { color: colour('--faint') }
-  const [from, to] = [played[0]?.x ?? 0, played.at(-1)?.x ?? 1]
   const chart = new Chart(canvas, {
     type: 'line',
     data: {
       datasets: [
-        { data: [...played], stepped: 'after', borderColor: colour('--ink'), borderWidth: 2.5, pointRadius: 0 },
+        { data: [...played], stepped: 'before', borderColor: colour('--ink'), borderWidth: 2.5, pointRadius: 0 },
         {
           data: [...planned],
           stepped: 'before',
@@ -42,12 +43,15 @@ export const drawFade = (
       scales: {
         x: {
           type: 'linear',
-          min: Math.floor(from / beatsInBar) * beatsInBar,
-          max: Math.ceil((to + 0.01) / beatsInBar) * beatsInBar,
-          ticks: { stepSize: beatsInBar, callback: (v) => `${Math.floor(Number(v) / beatsInBar) + 1}` },
+          min: bars[0]?.at ?? 0,
+          max: bars.at(-1)?.at ?? 1,
+          afterBuildTicks: (axis) => {
+            axis.ticks = bars.map(({ at }) => ({ value: at }))
+          },
+          ticks: { callback: (value) => String(bars.find((b) => b.at === value)?.number ?? '') },
           grid,
         },
-        y: { min: 0, max: 100, ticks: { stepSize: 25 }, grid, title: { display: true, text: 'how far out' } },
+        y: { min: 0, max: 100, ticks: { stepSize: 25 }, grid, title: { display: false } },
       },
     },
   })

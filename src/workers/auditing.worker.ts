@@ -1,0 +1,4 @@
+import { expose } from 'comlink'
+import { takeLineApart } from '../core/index.ts'
+
+expose({ takeLineApart })
