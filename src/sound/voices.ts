@@ -72,12 +72,12 @@ export const makeVoices = (): Voices => {
     envelope: { attack: 0.006, decay: 0.9, sustain: 0.25, release: 0.2 },
   })
   chords.maxPolyphony = 24
-  chords.connect(quiet('chords', 0.3))
+  chords.connect(quiet('chords', 0.48))
   const ping = new Synth({
     oscillator: { type: 'square' },
     envelope: { attack: 0.001, decay: 0.35, sustain: 0, release: 0.1 },
-  }).connect(quiet('drums', 0.05))
-  const wash = noise(quiet('drums', 0.3), 'white', 0.4, 'highpass', 6500)
+  }).connect(quiet('drums', 0.08))
+  const wash = noise(quiet('drums', 0.42), 'white', 0.4, 'highpass', 6500)
   const drum = new MembraneSynth({
     pitchDecay: 0.03,
     octaves: 3,

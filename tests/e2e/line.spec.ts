@@ -297,7 +297,9 @@ test('a cell is kept as an idea and cut out; the fade is drawn beside the route 
   await expect(page.getByRole('combobox', { name: 'Which line' }).getByRole('option')).toHaveCount(2)
 })
 
-test('a chorus of sixteenths is taken apart aside, with all of it in one thin picture, and walked', async ({ page }) => {
+test('a chorus of sixteenths is taken apart aside, with all of it in one thin picture, and walked', async ({
+  page,
+}) => {
   const text = `title = Long quay\n${Array.from({ length: 8 }, () => '| Dm7 | G7 | Cmaj7 | A7alt |').join('\n')}`
   const chartId = (await call(server.address, 'POST', 'charts', { title: 'Long quay', text })).body.id
   const all = Array.from({ length: 512 }, (_, i) => ({ at: i * 240, for: 240, pitch: 60 + ((i * 7 + (i >> 3)) % 19) }))

@@ -37,13 +37,15 @@ const openBand = async (page: Page) => {
   await expect(band(page)).toBeVisible()
 }
 
-/** Only one channel is heard. */
-const alone = async (page: Page, channel: Channel) => {
-  const levels = band(page).getByRole('list', { name: 'Levels' })
-  await levels.getByRole('button', { name: `${channel} alone` }).click()
-  const rests = levels.getByRole('button', { name: `${channel} rests` })
-  if ((await rests.getAttribute('aria-pressed')) === 'true') await rests.click()
-  await expect(rests).toHaveAttribute('aria-pressed', 'false')
+const LEVELS = { line: 0.6, bass: 0.55, chords: 0.5, drums: 0.4, click: 0.4 }
+
+/** From now on only one channel is heard. */
+const alone = async (channel: Channel): Promise<void> => {
+  const value = { levels: LEVELS, muted: [], solo: [channel] }
+  const { items } = (await call(server.address, 'GET', 'settings')).body
+  const row = items.find((r: { name: string }) => r.name === 'mix')
+  if (row) await call(server.address, 'PUT', `settings/${row.id}`, { name: 'mix', value, version: row.version })
+  else await call(server.address, 'POST', 'settings', { name: 'mix', value })
 }
 
 const saveWav = async (page: Page): Promise<Sound> => {
@@ -76,7 +78,9 @@ test('in a sound file the click stands within 5 ms of its beat, and twice round 
   const text = 'tempo = 150\nmetre = 5/4\n| Dm7 | G7 |'
   await open(page, `${server.address}desk?chart=${await chartOf(text)}`)
   await openBand(page)
-  await alone(page, 'click')
+  const levels = band(page).getByRole('list', { name: 'Levels' })
+  await levels.getByRole('button', { name: 'click rests' }).click()
+  await levels.getByRole('button', { name: 'click alone' }).click()
   await band(page).getByRole('combobox', { name: 'How often round' }).selectOption('2')
   const onsets = onsetsIn(await saveWav(page), 0.01)
   expect(onsets).toHaveLength(20)
@@ -91,10 +95,10 @@ const FEELS = [
 
 test('bossa, waltz and seven differ in what is heard, each where the score has it', async ({ page }) => {
   const heard: string[] = []
+  await alone('drums')
   for (const [feel, text] of FEELS) {
     await open(page, `${server.address}desk?feel=${feel}&chart=${await chartOf(text)}`)
     await openBand(page)
-    if (heard.length === 0) await alone(page, 'drums')
     await expect(band(page).getByRole('combobox', { name: 'Feel' })).toHaveValue(feel)
     await expect(band(page).getByRole('button', { name: 'drums alone' })).toHaveAttribute('aria-pressed', 'true')
     const onsets = onsetsIn(await saveWav(page), 0.02)
@@ -122,11 +126,9 @@ test('a line is rendered with its pitches, its eighths swung and its triplets ev
   const text = 'tempo = 60\n| Dm7 | G7 |'
   const chartId = await chartOf(text)
   await call(server.address, 'POST', 'lines', { name: 'Buoy', chartId, line: { notes: LINE } })
+  await alone('line')
   await open(page, `${server.address}line?chart=${chartId}`)
   await openBand(page)
-  await alone(page, 'bass')
-  await band(page).getByRole('button', { name: 'bass alone' }).click()
-  await alone(page, 'line')
   const sound = await saveWav(page)
   const score = scoreFrom(text, 'swing', LINE)
   const sung = score.notes.filter((n) => n.part === 'line')
@@ -143,6 +145,7 @@ test('Space plays on while the view changes, the chord in view follows, the peda
   page,
 }) => {
   const said = complaints(page)
+  await alone('bass')
   await listen(page)
   const text = 'tempo = 240\n== A\n| Dm7 | G7 |\n== B\n| Em7b5 | A7 |'
   await open(page, `${server.address}desk?chart=${await chartOf(text)}`)
@@ -187,4 +190,21 @@ test('a loop is marked by keys and shown; the pedal pressed twice counts in and 
   await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible()
   await page.getByRole('button', { name: 'Play the whole form again' }).click()
   await expect(page).not.toHaveURL(/loop/)
+})
+
+test('an overlay laid on the Desk, and the route in view, are run through over the band', async ({ page }) => {
+  await alone('line')
+  const chart = await chartOf('tempo = 120\n| Dm7 | G7 | Cmaj7 |')
+  await open(page, `${server.address}desk?chart=${chart}&bar=2&over=${encodeURIComponent('Db')}`)
+  await openBand(page)
+  const desk = await saveWav(page)
+  expect(pitchAt(desk, 1)).toBeNull()
+  const laid = Array.from({ length: 8 }, (_, i) => pitchAt(desk, 2.12 + i * 0.25))
+  expect(laid.filter((p) => p !== null && [1, 5, 8].includes(p % 12)).length).toBeGreaterThan(5)
+  await open(page, `${server.address}route?chart=${chart}`)
+  await expect(page.getByText(/^best \d+, exact/)).toBeVisible()
+  await openBand(page)
+  const route = await saveWav(page)
+  const heard = Array.from({ length: 24 }, (_, i) => pitchAt(route, 0.12 + i * 0.25))
+  expect(heard.filter((p) => p !== null).length).toBeGreaterThan(16)
 })

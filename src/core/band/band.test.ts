@@ -7,7 +7,7 @@ import { readChart } from '../chart/read-chart.ts'
 import { guidesOf } from '../chord/chord.ts'
 import { soundingAt, timelineOf } from '../line/timeline.ts'
 import { has } from '../pitch/pcset.ts'
-import { pitchClass } from '../pitch/units.ts'
+import { midi, pitchClass } from '../pitch/units.ts'
 import { DEFAULT_SCHOOL } from '../reading/school.ts'
 import { type BandPart, bandOver, spanOfBars } from './band.ts'
 import { GROOVES, groupsOf } from './groove.ts'
@@ -121,6 +121,7 @@ test('chords hold their guide tones, stay in the middle and move little', () => 
     expect(Math.max(...pitches)).toBeLessThanOrEqual(70)
     for (const p of before.length > 0 ? pitches : [])
       expect(Math.min(...before.map((q) => Math.abs(p - q)))).toBeLessThanOrEqual(7)
+    expect(pitches.some((p) => pitches.includes(midi(p + 1)))).toBe(false)
     before = pitches
   }
 })

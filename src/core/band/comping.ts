@@ -39,10 +39,11 @@ const moved = (voicing: readonly number[], before: readonly Midi[]): number => {
   return way + Math.abs(middle - MIDDLE) * 0.3
 }
 
+/** Within two hands' reach, and no two notes a half step apart: those would blur under a line. */
 const isClose = (voicing: readonly number[]): boolean => {
   const sorted = [...voicing].sort((a, b) => a - b)
-  const rubsOnTop = (sorted.at(-1) ?? 0) - (sorted.at(-2) ?? -12) === 1
-  return (sorted.at(-1) ?? 0) - (sorted[0] ?? 0) <= WIDEST && !rubsOnTop
+  const rubs = sorted.some((p, i) => p - (sorted[i - 1] ?? -Infinity) === 1)
+  return (sorted.at(-1) ?? 0) - (sorted[0] ?? 0) <= WIDEST && !rubs
 }
 
 /** A chord for two hands, lowest first: its guide tones and colour, as near as can be to the chord before. */
