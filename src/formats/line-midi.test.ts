@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { type MidiEvent, writeMidi } from 'midi-file'
 import { describe, expect, it } from 'vitest'
-import { type Line, lineOf, midi, quantised, readChart, ticks } from '../core/index.ts'
+import { type Line, lineOf, midi, quantised, readChart, swungNotes, ticks } from '../core/index.ts'
 import { readMidiLine } from './line-midi.ts'
 import { writeLine } from './line-write.ts'
 
@@ -78,15 +78,42 @@ describe('a line from a MIDI file', () => {
     const raw = (at: number, length: number) => ({ at, for: length, pitch: 60 })
     const swung = [raw(8, 600), raw(652, 290), raw(955, 470), raw(1431, 480)]
     expect(sounds(quantised(swung, 'nearest'))).toEqual([
-      [0, 640, 60],
-      [640, 320, 60],
+      [0, 480, 60],
+      [480, 480, 60],
       [960, 480, 60],
       [1440, 480, 60],
     ])
+    expect(quantised(swung, 'triplets').map((n) => n.at)).toEqual([0, 640, 960, 1280])
+    const offBeats = [raw(630, 250), raw(1612, 200), raw(1930, 310), raw(2255, 300), raw(2570, 300)]
+    expect(quantised(offBeats, 'nearest').map((n) => n.at)).toEqual([480, 1440, 1920, 2240, 2560])
+    const writtenThere = [raw(0, 640), raw(640, 320), raw(960, 960)]
+    expect(quantised(writtenThere, 'nearest').map((n) => n.at)).toEqual([0, 640, 960])
+    const quarterTriplet = [raw(0, 620), raw(645, 620), raw(1275, 620), raw(1925, 900)]
+    expect(quantised(quarterTriplet, 'nearest').map((n) => n.at)).toEqual([0, 640, 1280, 1920])
     const triplet = [raw(4, 300), raw(331, 300), raw(629, 300), raw(962, 900)]
     expect(quantised(triplet, 'nearest').map((n) => n.at)).toEqual([0, 320, 640, 960])
     expect(quantised(triplet, 'sixteenths').map((n) => n.at)).toEqual([0, 240, 720, 960])
     expect(quantised(triplet, 'none').map((n) => n.at)).toEqual([4, 331, 629, 962])
+  })
+  it('swung as a band would play it and read again, eighths and triplets are what they were', () => {
+    const beat = fc.constantFrom<readonly number[]>([0], [0, 480], [0, 320, 640], [480], [0, 240, 480, 720])
+    fc.assert(
+      fc.property(
+        fc.array(beat, { minLength: 1, maxLength: 12 }),
+        fc.integer({ min: 62, max: 68 }),
+        (beats, amount) => {
+          const onsets = beats.flatMap((b, i) => b.map((at) => i * 960 + at))
+          const even = onsets.map((at, i) => ({
+            at,
+            for: Math.min(480, (onsets[i + 1] ?? at + 480) - at),
+            pitch: 60 + (i % 12),
+          }))
+          const eighths = even.filter((n) => n.at % 480 === 0 || n.at % 320 === 0)
+          const played = swungNotes(eighths, 960, { swung: 'eighths', amount })
+          expect(quantised(played, 'nearest').map((n) => n.at)).toEqual(eighths.map((n) => n.at))
+        },
+      ),
+    )
   })
   it('any bytes are read or refused', () => {
     const good = fileOf([[0, 240, 60, 1]])

@@ -20,38 +20,94 @@ const GRID_STEPS: Readonly<Record<Exclude<Grid, 'nearest' | 'none'>, number>> = 
 const missed = (notes: readonly Played[], step: number): number =>
   notes.reduce((sum, n) => sum + Math.abs(n.at - Math.round(n.at / step) * step), 0)
 
-/** The step for each beat: of triplets and sixteenths the one its onsets lie nearer to, sixteenths where both do. */
-const stepsByBeat = (notes: readonly Played[], grid: Grid): ((at: number) => number) => {
-  if (grid === 'none') return () => 1
-  if (grid !== 'nearest') return () => GRID_STEPS[grid]
-  const beats = new Map<number, Played[]>()
-  const beatOf = (at: number): number => Math.floor((at + GRID_STEPS.sixteenths / 4) / TICKS_PER_QUARTER)
-  for (const n of notes) beats.set(beatOf(n.at), [...(beats.get(beatOf(n.at)) ?? []), n])
-  return (at) => {
-    const here = beats.get(beatOf(at)) ?? []
-    return missed(here, GRID_STEPS.triplets) < missed(here, GRID_STEPS.sixteenths)
-      ? GRID_STEPS.triplets
-      : GRID_STEPS.sixteenths
-  }
+const BEAT = TICKS_PER_QUARTER
+/** Where the second of two swung eighths may fall, as a part of the beat; nearer the middle they are even. */
+const SWUNG = { least: 0.56, most: 0.74 } as const
+const ON_BEAT = 0.12
+
+/** How one beat is heard: on its sixteenths, in three, or as two swung eighths, which are written even. */
+type Heard = 'sixteenths' | 'triplets' | 'swung'
+
+const partOf = (at: number): number => {
+  const part = (((at % BEAT) + BEAT) % BEAT) / BEAT
+  return part > 1 - ON_BEAT / 2 ? 0 : part
 }
+
+/** A beat in three in which nothing falls on its second third has two swung eighths, not a triplet. */
+const heardAs = (here: readonly Played[], after: readonly Played[]): Heard => {
+  if (missed(here, GRID_STEPS.triplets) >= missed(here, GRID_STEPS.sixteenths)) return 'sixteenths'
+  const late = here.filter((n) => partOf(n.at) >= SWUNG.least && partOf(n.at) <= SWUNG.most)
+  const other = here.filter((n) => partOf(n.at) > ON_BEAT && !late.includes(n))
+  // Quarter triplets go on over the next beat: on its second third, and not on the beat itself.
+  const goesOn =
+    after.some((n) => Math.abs(partOf(n.at) - 1 / 3) < ON_BEAT) && !after.some((n) => partOf(n.at) < ON_BEAT)
+  return late.length > 0 && other.length === 0 && !goesOn ? 'swung' : 'triplets'
+}
+
+/** A moment of a swung beat as it would stand in an even one. */
+const evened = (at: number): number => {
+  const part = partOf(at)
+  const start = Math.round(at / BEAT - part) * BEAT
+  const third = 2 / 3
+  return start + BEAT * (part < third ? part * 0.75 : 0.5 + (part - third) * 1.5)
+}
+
+/** Brings moments to the grid of a beat, and says what the shortest note on it is. */
+interface BeatGrid {
+  readonly bring: (at: number) => number
+  readonly least: number
+}
+
+const stepped = (step: number): BeatGrid => ({ bring: (at) => Math.round(at / step) * step, least: step })
+const EVEN_STEP = BEAT / 2
+const BEAT_GRIDS: Readonly<Record<Heard, BeatGrid>> = {
+  sixteenths: stepped(GRID_STEPS.sixteenths),
+  triplets: stepped(GRID_STEPS.triplets),
+  swung: { bring: (at) => Math.round(evened(at) / EVEN_STEP) * EVEN_STEP, least: EVEN_STEP },
+}
+
+const beatAt = (at: number): number => Math.floor((at + GRID_STEPS.sixteenths / 4) / BEAT)
+const FINEST = 40
+const isWritten = (n: Played): boolean => Math.abs(n.at - Math.round(n.at / FINEST) * FINEST) <= 1
+
+/** For each beat whichever lies nearer. Where every note stands on the grid to a tick it was written: nothing swings. */
+const nearestGrid = (notes: readonly Played[]): ((at: number) => BeatGrid) => {
+  const beats = new Map<number, Played[]>()
+  for (const n of notes) beats.set(beatAt(n.at), [...(beats.get(beatAt(n.at)) ?? []), n])
+  const written = notes.every(isWritten)
+  const heard = [...beats].map(([beat, here]): readonly [number, Heard] => {
+    const how = heardAs(here, beats.get(beat + 1) ?? [])
+    return [beat, written && how === 'swung' ? 'triplets' : how]
+  })
+  const byBeat = new Map(heard)
+  return (at) => BEAT_GRIDS[byBeat.get(beatAt(at)) ?? 'sixteenths']
+}
+
+const gridOf = (notes: readonly Played[], grid: Grid): ((at: number) => BeatGrid) => {
+  if (grid === 'nearest') return nearestGrid(notes)
+  const one = stepped(grid === 'none' ? 1 : GRID_STEPS[grid])
+  return () => one
+}
+
+const SMALL_GAP = GRID_STEPS.sixteenths
 
 /**
  * Onsets brought to the grid. A note lasts to the next where it nearly does, else to the grid; never to nothing. Of notes
- * that begin together the highest is the line.
+ * that begin together the highest is the line. Swung eighths are written even: a band plays them swung.
  */
 export const quantised = (raw: readonly Played[], grid: Grid): Line => {
-  const stepAt = stepsByBeat(raw, grid)
+  const gridAt = gridOf(raw, grid)
   const placed = raw.map((n): LineNote => {
-    const step = stepAt(n.at)
-    const at = Math.round(n.at / step) * step
-    const end = Math.max(at + step, Math.round((n.at + n.for) / step) * step)
+    const { bring, least } = gridAt(n.at)
+    const at = bring(n.at)
+    const end = Math.max(at + least, gridAt(n.at + n.for - 1).bring(n.at + n.for))
     return { at: ticks(at), for: ticks(end - at), pitch: midi(n.pitch) }
   })
   const line = lineOf(placed)
   return line.map((n, i) => {
     const next = line[i + 1]
     const gap = next ? next.at - (n.at + n.for) : 0
-    const reach = next && (gap < 0 || (grid !== 'none' && gap < GRID_STEPS.sixteenths)) ? next.at - n.at : n.for
+    const reach = next && (gap < 0 || (grid !== 'none' && gap < SMALL_GAP)) ? next.at - n.at : n.for
     return { ...n, for: ticks(Math.max(1, reach)) }
   })
 }

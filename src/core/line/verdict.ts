@@ -49,7 +49,7 @@ const onStretch = (s: OutsideStretch, { notes }: Findings, school: School): Sent
   if (!s.landing)
     return { text: `${where} and nothing answers within two beats: unresolved.`, notes: told, tone: 'fault' }
   const on = notes[s.landing.on] as HeardNote
-  const to = `${said(on)} on beat ${on.beat}`
+  const to = `${said(on)} on beat ${Math.round(on.beat * 100) / 100}`
   const all = [...told, s.landing.on]
   if (s.landing.how !== 'cut')
     return {

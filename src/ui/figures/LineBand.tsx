@@ -66,9 +66,9 @@ const cellName = (c: Audit['cells'][number]): string =>
 /** What a stretch outside is, in as many words as there is room for. */
 const stretchText = ({ notes, timeline }: Audit, s: Audit['stretches'][number], room: number): string => {
   const [a, b] = [notes[s.from], notes[s.to]]
-  const beats = a && b ? Math.round(((b.at + b.for - a.at) / timeline.beat) * 4) / 4 : 0
+  const beats = a && b ? (b.at + b.for - a.at) / timeline.beat : 0
   const sign = s.landing ? HOW_SIGN[s.landing.how] : 'unresolved'
-  const all = `out ${beatsWords(beats)}, peak ${s.peak}, ${sign}`
+  const all = `out ${beats < 0.9 ? 'less than a beat' : beatsWords(Math.round(beats * 2) / 2)}, peak ${s.peak}, ${sign}`
   return fitting(all, room) === all ? all : `${s.peak} ${sign}`
 }
 

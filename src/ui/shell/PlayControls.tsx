@@ -26,7 +26,9 @@ export const PlayControls = ({ place, desk }: { readonly place: Place; readonly 
       />
       <Button className={styles.band ?? ''} pressed={open} aria-expanded={open} title="v" onClick={turnBand}>
         <span>{place.feel ?? feelOf(desk.chart)}</span>
-        <span className={styles.soft}>{place.loop ? barsText(place.loop) : 'whole form'}</span>
+        <span className={styles.soft}>
+          {place.loop ? barsText(place.loop) : place.view === 'line' ? 'the line' : 'whole form'}
+        </span>
       </Button>
       {place.loop && (
         <Button tone="quiet" aria-label="Play the whole form again" title="No loop" onClick={() => setLoop(null)}>
