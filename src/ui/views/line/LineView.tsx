@@ -1,11 +1,9 @@
 import { useStore } from '@nanostores/react'
-import { useEffect, useMemo, useState } from 'react'
+import { useEffect, useMemo } from 'react'
 import { sameBeat, toGlyphs, verdictOf } from '../../../core/index.ts'
 import { LineBand } from '../../figures/LineBand.tsx'
 import { Button } from '../../parts/Button.tsx'
-import { Select } from '../../parts/Select.tsx'
-import { copyTable } from '../../stores/copying.ts'
-import { beginLine, dropHeldLine, heldLine, putBackHeld, putOnStaff } from '../../stores/line-editing.ts'
+import { dropHeldLine, heldLine, putBackHeld, putOnStaff } from '../../stores/line-editing.ts'
 import { tapNote } from '../../stores/line-hearing.ts'
 import { tablatureOf } from '../../stores/line-tab.ts'
 import {
@@ -18,45 +16,19 @@ import {
   lineAsk,
   notesOf,
   refreshLines,
-  removeLine,
-  renameLine,
 } from '../../stores/lines.ts'
-import { $place, go, MOST_ZOOM } from '../../stores/place.ts'
+import { $place, go } from '../../stores/place.ts'
 import { $playing, musicTick } from '../../stores/playing.ts'
 import type { LineRow } from '../../stores/rows.ts'
 import { $marked, $verdict } from '../../stores/verdict.ts'
 import { NoChart } from '../overlay/NoChart.tsx'
 import type { ViewProps } from '../view.ts'
-import { auditText } from './audit-table.ts'
-import { BringLine } from './BringLine.tsx'
+import { LineHead } from './LineHead.tsx'
 import { LineSides } from './LineSides.tsx'
 import styles from './LineView.module.css'
 import { useTaken } from './use-taken.ts'
 import { Verdict } from './Verdict.tsx'
 import { WriteBar } from './WriteBar.tsx'
-
-const FORMATS = [
-  ['musicxml', 'MusicXML'],
-  ['midi', 'MIDI'],
-  ['midi&band=true', 'MIDI with the band'],
-  ['abc', 'ABC'],
-  ['csv', 'table'],
-] as const
-
-const Name = ({ row }: { readonly row: LineRow }) => {
-  const [name, setName] = useState(row.name)
-  useEffect(() => setName(row.name), [row.name])
-  return (
-    <input
-      aria-label="Name of the line"
-      value={name}
-      maxLength={200}
-      onChange={(e) => setName(e.target.value)}
-      onBlur={() => void renameLine(row, name)}
-      onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
-    />
-  )
-}
 
 /** Line: what each note of a line is and does, where it leaves home and how it lands, and what a school says of it. */
 const LineView = ({ place, kept, desk }: ViewProps) => {
@@ -118,58 +90,7 @@ const LineView = ({ place, kept, desk }: ViewProps) => {
   const current = Math.min(place.note, (taken?.audit.notes.length ?? 1) - 1)
   return (
     <div className={styles.view}>
-      <div className={styles.head}>
-        <h1>Line</h1>
-        {rows.length > 0 && (
-          <Select
-            label="Which line"
-            labelHidden
-            value={row?.id ?? ''}
-            options={rows.map((r) => ({ value: r.id, label: r.name }))}
-            onPick={(line) => {
-              $marked.set([])
-              go({ line, note: 0 })
-            }}
-          />
-        )}
-        {row && <Name row={row} />}
-        {row && taken && (
-          <>
-            <Button pressed={place.write} onClick={() => go({ write: !place.write })}>
-              Write
-            </Button>
-            <Button pressed={place.tab} onClick={() => go({ tab: !place.tab })}>
-              Tablature
-            </Button>
-            <Button
-              aria-label="Narrower"
-              disabled={place.zoom <= -MOST_ZOOM}
-              onClick={() => go({ zoom: place.zoom - 1 })}
-            >
-              −
-            </Button>
-            <Button aria-label="Wider" disabled={place.zoom >= MOST_ZOOM} onClick={() => go({ zoom: place.zoom + 1 })}>
-              +
-            </Button>
-            <details className={styles.files}>
-              <summary>Files</summary>
-              <div className={styles.fileList}>
-                {FORMATS.map(([as, label]) => (
-                  <a key={label} href={`/api/v1/lines/${row.id}/export?as=${as}`} download>
-                    {label}
-                  </a>
-                ))}
-                <Button onClick={() => void copyTable(auditText(row.name, taken, school))}>Copy as text</Button>
-                <Button tone="quiet" onClick={() => void removeLine(row)}>
-                  Remove
-                </Button>
-              </div>
-            </details>
-          </>
-        )}
-        <Button onClick={() => void beginLine()}>New line</Button>
-        <BringLine chart={desk.chart} kept={kept} />
-      </div>
+      <LineHead place={place} kept={kept} desk={desk} chart={desk.chart} rows={rows} row={row} taken={taken} />
       {taken ? (
         <>
           <LineBand

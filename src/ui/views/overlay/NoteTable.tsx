@@ -1,5 +1,6 @@
 import { type Reading, toGlyphs } from '../../../core/index.ts'
 import { Button } from '../../parts/Button.tsx'
+import { Table } from '../../parts/Table.tsx'
 import { copyTable } from '../../stores/copying.ts'
 import styles from './NoteTable.module.css'
 
@@ -18,28 +19,12 @@ const titleOf = ({ overlay, place }: Reading): string =>
 /** The slope view as text. */
 export const NoteTable = ({ reading }: { readonly reading: Reading }) => (
   <div className={styles.frame}>
-    <table className={styles.table}>
-      <caption className={styles.caption}>{toGlyphs(titleOf(reading))}</caption>
-      <thead>
-        <tr>
-          {HEADS.map((h) => (
-            <th key={h} scope="col">
-              {h}
-            </th>
-          ))}
-        </tr>
-      </thead>
-      <tbody>
-        {rowsOf(reading).map(([name, ...cells]) => (
-          <tr key={name}>
-            <th scope="row">{name}</th>
-            {cells.map((cell, i) => (
-              <td key={HEADS[i + 1]}>{cell}</td>
-            ))}
-          </tr>
-        ))}
-      </tbody>
-    </table>
+    <Table
+      className={styles.table}
+      caption={{ text: toGlyphs(titleOf(reading)), className: styles.caption }}
+      heads={HEADS}
+      rows={rowsOf(reading)}
+    />
     <Button onClick={() => void copyTable({ title: titleOf(reading), heads: HEADS, rows: rowsOf(reading) })}>
       Copy as text
     </Button>
