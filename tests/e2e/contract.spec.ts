@@ -389,3 +389,37 @@ test('a line is taken apart as agreed, however it is sent', async () => {
     (await call(server.address, 'POST', 'lines', { name: 'x', line: { abc: 'no tune' } })).body.errors[0].path,
   ).toBe('line.abc')
 })
+
+test('a line keeps what was played, what is disputed and what planned it; it goes out with a band', async () => {
+  const text = 'title = Float\n| Dm7 | G7 |'
+  const chartId = (await call(server.address, 'POST', 'charts', { title: 'Float', text })).body.id
+  const route = { name: 'Over', chartId, steps: [{ bar: 1, beat: 1, overlay: 'D dorian', fade: 0 }] }
+  const routeId = (await call(server.address, 'POST', 'routes', route)).body.id
+  const notes = [
+    { at: 0, for: 480, pitch: 62 },
+    { at: 480, for: 480, pitch: 65 },
+  ]
+  const played = [{ at: 12, for: 300, pitch: 62 }]
+  const plain = await call(server.address, 'POST', 'lines', { name: 'Float', chartId, line: { notes } })
+  expect(plain.body).toMatchObject({ disputed: null, played: null, routeId: null, version: 1 })
+  const whole = { ...plain.body, played, disputed: ['0: Note 1, _, ends.'], routeId }
+  const put = await call(server.address, 'PUT', `lines/${plain.body.id}`, whole)
+  expect([put.status, put.body.version]).toEqual([200, 2])
+  expect((await call(server.address, 'GET', `lines/${plain.body.id}`)).body).toMatchObject({ played, routeId })
+  for (const [field, value] of [
+    ['routeId', 'nowhere'],
+    ['played', [{ at: -1, for: 1, pitch: 60 }]],
+    ['disputed', [7]],
+  ] as const) {
+    const wrong = await call(server.address, 'PUT', `lines/${plain.body.id}`, { ...whole, version: 2, [field]: value })
+    expect(wrong.status, field).toBe(400)
+    expect(wrong.body.errors[0].path, field).toMatch(new RegExp(`^${field}`))
+  }
+  const file = async (query: string) => {
+    const answer = await fetch(`${server.address}api/v1/lines/${plain.body.id}/export?as=midi${query}`)
+    return { status: answer.status, bytes: Buffer.from(await answer.arrayBuffer()) }
+  }
+  const [alone, band] = [await file(''), await file('&band=true&feel=samba&tempo=200')]
+  expect([alone.bytes.readUInt16BE(10), band.bytes.readUInt16BE(10)]).toEqual([1, 4])
+  expect((await file('&band=true&tempo=9')).status).toBe(400)
+})

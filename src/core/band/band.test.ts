@@ -5,6 +5,7 @@ import { barTicks, beatTicks, type Chart } from '../chart/chart.ts'
 import { FEELS, type Feel, feelOf } from '../chart/feel.ts'
 import { readChart } from '../chart/read-chart.ts'
 import { guidesOf } from '../chord/chord.ts'
+import { USUAL_SPELLINGS as CHORD_SPELLINGS } from '../chord/spellings.ts'
 import { soundingAt, timelineOf } from '../line/timeline.ts'
 import { has } from '../pitch/pcset.ts'
 import { midi, pitchClass } from '../pitch/units.ts'
@@ -190,5 +191,24 @@ test('the home scale holds what the bass passes through', () => {
   for (const n of notes.filter((b) => b.part === 'bass' && b.at < 2 * 3840)) {
     const place = soundingAt(timeline, n.at)?.place
     expect(place && has(place.home.inside, pitchClass(n.pitch - place.chord.root.pc))).toBe(true)
+  }
+})
+
+test('every kind of chord on every root is comped and walked: guide tones there, roots below, all in range', () => {
+  expect(CHORD_SPELLINGS.length).toBeGreaterThan(30)
+  const roots = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B']
+  for (const suffix of CHORD_SPELLINGS) {
+    const bars = roots.map((r) => `${r}${suffix}`).join(' | ')
+    const { notes, timeline } = played(`| ${bars} |`, 'straight')
+    for (const s of timeline.soundings) {
+      const chord = s.place?.chord
+      const here = notes.filter((n) => n.at >= s.from && n.at < s.to)
+      const comped = here.filter((n) => n.part === 'chords').map((n) => pitchClass(n.pitch))
+      const first = here.find((n) => n.part === 'bass')
+      if (!chord) continue
+      expect(comped.length, chord.symbol).toBeGreaterThan(0)
+      for (const g of guidesOf(chord)) expect(comped, chord.symbol).toContain(g.pc)
+      expect(pitchClass(first?.pitch ?? -1), chord.symbol).toBe(chord.bass.pc)
+    }
   }
 })

@@ -1,4 +1,4 @@
-import { type MouseEvent, useEffect, useMemo, useRef } from 'react'
+import { type MouseEvent, useMemo, useRef } from 'react'
 import { type Audit, type Chart, type HeardNote, type Key, toGlyphs } from '../../core/index.ts'
 import { hueClass } from './hue.ts'
 import styles from './LineBand.module.css'
@@ -7,6 +7,8 @@ import { LineStaff, type Tablature } from './LineStaff.tsx'
 import { cellPath, fitting, LINE, layoutLine, stretchPath } from './line-band-layout.ts'
 import type { StaffClef } from './notation.ts'
 import { Playhead } from './Playhead.tsx'
+import { useInSight } from './sight.ts'
+import { EXIT_SIGN } from './slope-layout.ts'
 import { MIDDLE, STAFF, staffHeight, stepsFromMiddle } from './staff-size.ts'
 import { ROLE_SHAPES, type TabLook, tabPath } from './tab-shape.ts'
 import { beatsWords, beatText } from './words.ts'
@@ -29,6 +31,8 @@ interface Props {
 }
 
 const HOOK = 5
+/** So much from the beginning of a note must be in sight. */
+const NOTE_SEEN = 60
 
 const lookOf = (n: HeardNote, next: HeardNote | undefined): TabLook => ({
   shape: n.role === null ? 'flat' : ROLE_SHAPES[n.role],
@@ -49,15 +53,7 @@ const labelOf = (n: HeardNote, job: string): string =>
     `bar ${n.bar}, beat ${beatText(n.beat)}`,
   ].join(', ')
 
-const HOW_SIGN = {
-  held: '=',
-  'half step down': '↓½',
-  'half step up': '↑½',
-  'whole step down': '↓1',
-  'whole step up': '↑1',
-  enclosure: 'enclosed',
-  cut: 'cut',
-} as const
+const HOW_SIGN = { ...EXIT_SIGN, enclosure: 'enclosed', cut: 'cut' } as const
 
 /** Names of what a piece of the line is, as its bracket says them. */
 const cellName = (c: Audit['cells'][number]): string =>
@@ -79,12 +75,7 @@ export const LineBand = ({ chart, keyHere, audit, current, marked, clef, tab, zo
   const layout = useMemo(() => layoutLine(audit, chart, tab !== null, zoom), [audit, chart, tab, zoom])
   const here = layout.notes[current]
   const x = here?.x ?? 0
-  useEffect(() => {
-    const box = scroller.current
-    if (!box || (x >= box.scrollLeft + LINE.margin && x + 60 <= box.scrollLeft + box.clientWidth)) return
-    const calm = matchMedia('(prefers-reduced-motion: reduce)').matches
-    box.scrollTo({ left: x - box.clientWidth / 3, behavior: calm ? 'instant' : 'smooth' })
-  }, [x])
+  useInSight(scroller, { x, w: NOTE_SEEN, covered: LINE.margin })
   const form = timeline.length
   const rounds = form > 0 ? Math.max(1, Math.ceil((notes.at(-1)?.at ?? 0) / form)) : 0
   const chords = Array.from({ length: rounds }, (_, k) => k * form).flatMap((start) =>

@@ -1,10 +1,11 @@
-import { type PointerEvent, useEffect, useRef, useState } from 'react'
+import { type PointerEvent, useRef, useState } from 'react'
 import { beatTicks, type Chart, type Reading, toGlyphs } from '../../core/index.ts'
 import { hueClass } from './hue.ts'
 import { MULTIPLE, MultipleMarks } from './Multiple.tsx'
 import { Playhead } from './Playhead.tsx'
 import styles from './RouteBand.module.css'
 import { BAND, fadeAt, fadeY, layoutBand, nameLines } from './route-band-layout.ts'
+import { useInSight } from './sight.ts'
 import { loopPath, xOfTick } from './strip-layout.ts'
 import { beatText } from './words.ts'
 
@@ -187,12 +188,7 @@ export const RouteBand = ({ chart, steps, current, onGo, onWish, loop, music }: 
   const { width, boxes } = layoutBand(steps.map((s) => s.beats))
   const [x, w] = [boxes[current]?.x ?? 0, boxes[current]?.w ?? 0]
   const looped = boxes.filter((_, i) => loop && (steps[i]?.bar ?? 0) >= loop.from && (steps[i]?.bar ?? 0) <= loop.to)
-  useEffect(() => {
-    const box = scroller.current
-    if (!box || (x >= box.scrollLeft && x + w <= box.scrollLeft + box.clientWidth)) return
-    const calm = matchMedia('(prefers-reduced-motion: reduce)').matches
-    box.scrollTo({ left: x + w / 2 - box.clientWidth / 2, behavior: calm ? 'instant' : 'smooth' })
-  }, [x, w])
+  useInSight(scroller, { x, w })
   return (
     <div className={styles.frame}>
       {chart.bars.length > OVERVIEW_FROM_BARS && (

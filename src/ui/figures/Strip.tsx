@@ -1,8 +1,9 @@
-import { useEffect, useRef } from 'react'
+import { useRef } from 'react'
 import { barTicks, beatsOf, type Chain, type Chart, toGlyphs } from '../../core/index.ts'
 import { hueClass } from './hue.ts'
 import { Playhead } from './Playhead.tsx'
 import styles from './Strip.module.css'
+import { useInSight } from './sight.ts'
 import { layoutBrackets, layoutStrip, loopPath, STRIP, type StripSpot, xOfTick } from './strip-layout.ts'
 import { beatText } from './words.ts'
 
@@ -29,12 +30,7 @@ export const Strip = ({ chart, spots, current, chains = [], onGo, loop = null, m
   const layout = layoutStrip(spots, (s) => beatsOf(s.spot, chart.metre))
   const here = layout.boxes[current]
   const [x, w] = [here?.x ?? 0, here?.w ?? 0]
-  useEffect(() => {
-    const box = scroller.current
-    if (!box) return
-    const calm = matchMedia('(prefers-reduced-motion: reduce)').matches
-    box.scrollTo({ left: x + w / 2 - box.clientWidth / 2, behavior: calm ? 'instant' : 'smooth' })
-  }, [x, w])
+  useInSight(scroller, { x, w, always: true })
   const lengths = spots.map((s) => s.spot.length)
   const inLoop = loop ? spots.filter((s) => s.spot.bar >= loop.from && s.spot.bar <= loop.to) : []
   const full = barTicks(chart.metre)

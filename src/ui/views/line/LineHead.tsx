@@ -83,9 +83,7 @@ export const LineHead = ({ place, kept, desk, chart, rows, row, taken }: Props) 
                 {label}
               </a>
             ))}
-            <Button onClick={() => void copyTable(auditText(row.name, taken, desk.settings.school))}>
-              Copy as text
-            </Button>
+            <Button onClick={() => void copyTable(auditText(row, taken, desk.settings.school))}>Copy as text</Button>
             <Button tone="quiet" onClick={() => void removeLine(row)}>
               Remove
             </Button>

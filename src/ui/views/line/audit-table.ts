@@ -1,5 +1,7 @@
 import { type School, type Taken, verdictOf } from '../../../core/index.ts'
 import { beatText } from '../../figures/words.ts'
+import type { LineRow } from '../../stores/rows.ts'
+import { isDisputed } from '../../stores/verdict.ts'
 
 export const AUDIT_HEADS = ['Note', 'Bar', 'Beat', 'Name', 'Degree', 'Role', 'Fade', 'Job'] as const
 
@@ -17,8 +19,11 @@ export const auditRows = ({ audit }: Taken): readonly (readonly string[])[] =>
   ])
 
 /** The same to be copied, under the verdict. */
-export const auditText = (name: string, taken: Taken, school: School) => ({
-  title: [name, ...verdictOf(taken.audit, school).map((s) => s.text)].join('\n'),
+export const auditText = (row: LineRow, taken: Taken, school: School) => ({
+  title: [
+    row.name,
+    ...verdictOf(taken.audit, school).map((s) => (isDisputed(row, s) ? `${s.text} You: not so.` : s.text)),
+  ].join('\n'),
   heads: AUDIT_HEADS,
   rows: auditRows(taken),
 })

@@ -1,0 +1,25 @@
+import { type RefObject, useEffect } from 'react'
+
+/** What must be in sight of a band that scrolls sideways, px from its left. */
+interface Sight {
+  readonly x: number
+  readonly w: number
+  /** What covers the left of the band. */
+  readonly covered?: number
+  /** Brought to the middle at every move, instead of only when it is out of sight. */
+  readonly always?: boolean
+}
+
+/** Scrolls a band so that what one is at stays in sight; at once where motion is not wanted. */
+export const useInSight = (
+  scroller: RefObject<HTMLDivElement | null>,
+  { x, w, covered = 0, always = false }: Sight,
+): void =>
+  useEffect(() => {
+    const box = scroller.current
+    if (!box) return
+    const seen = x >= box.scrollLeft + covered && x + w <= box.scrollLeft + box.clientWidth
+    if (seen && !always) return
+    const calm = matchMedia('(prefers-reduced-motion: reduce)').matches
+    box.scrollTo({ left: x + w / 2 - box.clientWidth / 2, behavior: calm ? 'instant' : 'smooth' })
+  }, [scroller, x, w, covered, always])
