@@ -112,7 +112,7 @@ export interface NoteAt {
   readonly sign?: Pick<Written, 'value' | 'dots' | 'triplet'>
 }
 
-const valueOf = ({ sign }: NoteAt): readonly Out[] =>
+const writtenValue = ({ sign }: NoteAt): readonly Out[] =>
   sign === undefined
     ? []
     : [
@@ -123,14 +123,14 @@ const valueOf = ({ sign }: NoteAt): readonly Out[] =>
 
 const noteIn = (at: NoteAt): Out => {
   const { note, ties, tied, for: duration } = at
-  if (!note) return el('note', [el('rest', []), el('duration', duration), ...valueOf(at)])
+  if (!note) return el('note', [el('rest', []), el('duration', duration), ...writtenValue(at)])
   const { step, alter } = stepAndAlter(note.note.name)
   const both = [...(tied ? ['stop'] : []), ...(ties ? ['start'] : [])]
   return el('note', [
     el('pitch', [el('step', step), ...(alter ? [el('alter', alter)] : []), el('octave', note.octave)]),
     el('duration', duration),
     ...both.map((type) => el('tie', [], { type })),
-    ...valueOf(at),
+    ...writtenValue(at),
     ...(both.length > 0
       ? [
           el(

@@ -4,9 +4,8 @@ import { schedule, setTempo } from './schedule.ts'
 import { type Mix, type Score, secondsPerTick } from './score.ts'
 import { makeVoices, type Voices } from './voices.ts'
 
-const COUNT_LOUD = 0.85
-const COUNT_SOFT = 0.55
-const SOON = 0.06
+/** Seconds until the first note: more than Tone looks ahead, so that nothing of an earlier playing lies later. */
+const SOON = 0.15
 
 let voices: Voices | undefined
 let part: Part | undefined
@@ -37,7 +36,7 @@ export const playScore = async (score: Score, mix: Mix, from: number, countIn: b
   const beat = score.beat * secondsPerTick(score)
   const now = getContext().currentTime + SOON
   const counted = countIn ? score.beatsInBar : 0
-  for (let i = 0; i < counted; i++) ready().strike('click', 0, now + i * beat, 0.03, i === 0 ? COUNT_LOUD : COUNT_SOFT)
+  for (let i = 0; i < counted; i++) ready().count(now + i * beat, i === 0)
   begins = now + counted * beat
   transport.start(begins, `${Math.round(from)}i`)
 }

@@ -20,6 +20,7 @@ const bent = (x: number): number => {
   const over = Math.abs(x) - KNEE
   return over <= 0 ? x : Math.sign(x) * (KNEE + (1 - KNEE) * 0.6 * Math.tanh(over / (1 - KNEE)))
 }
+const COUNT_LEVEL = 0.35
 /** The stick on the cymbal, Hz. */
 const PING = 5450
 
@@ -29,6 +30,8 @@ const hertz = (pitch: number): number => Frequency(pitch, 'midi').toFrequency()
 export interface Voices {
   /** One note: seconds of the context's clock. */
   readonly strike: (part: ScorePart, pitch: number, at: number, seconds: number, loudness: number) => void
+  /** One click of a count-in, which is heard whatever the mix is. */
+  readonly count: (at: number, first: boolean) => void
   readonly mix: (mix: Mix) => void
   readonly silence: () => void
 }
@@ -83,10 +86,16 @@ export const makeVoices = (): Voices => {
     octaves: 3,
     envelope: { attack: 0.001, decay: 0.25, sustain: 0, release: 0.1 },
   }).connect(quiet('drums', 0.5))
-  const click = new Synth({
-    oscillator: { type: 'sine' },
-    envelope: { attack: 0.001, decay: 0.04, sustain: 0, release: 0.02 },
-  }).connect(quiet('click', 0.8))
+  const clicker = (to: Gain): Strike => {
+    const click = new Synth({
+      oscillator: { type: 'sine' },
+      envelope: { attack: 0.001, decay: 0.04, sustain: 0, release: 0.02 },
+    }).connect(to)
+    return (_pitch, at, _seconds, loudness) =>
+      click.triggerAttackRelease(loudness > 0.7 ? 1760 : 1320, 0.03, at, loudness)
+  }
+  const counting = new Gain(0).connect(out)
+  const count = clicker(counting)
 
   const strikes: Readonly<Record<ScorePart, Strike>> = {
     line: (pitch, at, seconds, loudness) => line.triggerAttackRelease(hertz(pitch), seconds, at, loudness),
@@ -99,15 +108,20 @@ export const makeVoices = (): Voices => {
     hat: noise(quiet('drums', 0.35), 'white', 0.05, 'highpass', 7500),
     drum: (_pitch, at, _seconds, loudness) => drum.triggerAttackRelease(55, 0.1, at, loudness),
     rim: noise(quiet('drums', 0.8), 'pink', 0.03, 'bandpass', 1900),
-    click: (_pitch, at, _seconds, loudness) =>
-      click.triggerAttackRelease(loudness > 0.7 ? 1760 : 1320, 0.03, at, loudness),
+    click: clicker(quiet('click', 0.8)),
   }
   return {
     strike: (part, pitch, at, seconds, loudness) => strikes[part](pitch, at, seconds, loudness),
+    count: (at, first) => {
+      counting.gain.cancelScheduledValues(0)
+      counting.gain.value = COUNT_LEVEL
+      count(0, at, 0, first ? 0.85 : 0.55)
+    },
     mix: (mix) => {
       for (const c of CHANNELS) gains[c].gain.rampTo(loudnessOf(mix, c), 0.02)
     },
     silence: () => {
+      counting.gain.rampTo(0, 0.02)
       line.triggerRelease()
       bass.triggerRelease()
       chords.releaseAll()

@@ -39,9 +39,9 @@ const openBand = async (page: Page) => {
 
 const LEVELS = { line: 0.6, bass: 0.55, chords: 0.5, drums: 0.4, click: 0.4 }
 
-/** From now on only one channel is heard. */
-const alone = async (channel: Channel): Promise<void> => {
-  const value = { levels: LEVELS, muted: [], solo: [channel] }
+/** From now on only one channel is heard, or what else is asked for. */
+const alone = async (channel: Channel, muted: readonly Channel[] = []): Promise<void> => {
+  const value = { levels: LEVELS, muted, solo: [channel] }
   const { items } = (await call(server.address, 'GET', 'settings')).body
   const row = items.find((r: { name: string }) => r.name === 'mix')
   if (row) await call(server.address, 'PUT', `settings/${row.id}`, { name: 'mix', value, version: row.version })
@@ -176,7 +176,9 @@ test('Space plays on while the view changes, the chord in view follows, the peda
 test('a loop is marked by keys and shown; the pedal pressed twice counts in and plays from where it was', async ({
   page,
 }) => {
-  await open(page, `${server.address}desk?chart=${await chartOf('tempo = 300\n| Dm7 | G7 | Cmaj7 | A7 |')}`)
+  await alone('click', ['click'])
+  await listen(page)
+  await open(page, `${server.address}desk?chart=${await chartOf('tempo = 200\n| Dm7 | G7 | Cmaj7 | A7 |')}`)
   await page.keyboard.press('Shift+ArrowRight')
   await page.keyboard.press('[')
   await page.keyboard.press('Shift+ArrowRight')
@@ -185,6 +187,7 @@ test('a loop is marked by keys and shown; the pedal pressed twice counts in and 
   await expect(page.getByText('bars 2–3')).toBeVisible()
   await pedalTwice(page)
   await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible()
+  await expect.poll(() => takePeak(page)).toBeGreaterThan(0.005)
   await expect(currentSpot(page)).toHaveAccessibleName(/bar 2, beat 1, G7/)
   await page.keyboard.press('Escape')
   await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible()

@@ -1,17 +1,16 @@
 import { type MouseEvent, useMemo, useRef } from 'react'
-import { type Audit, type Chart, type HeardNote, type Key, toGlyphs } from '../../core/index.ts'
-import { hueClass } from './hue.ts'
+import { type Audit, type Chart, type Key, toGlyphs } from '../../core/index.ts'
 import styles from './LineBand.module.css'
 import { LineOverview } from './LineOverview.tsx'
 import { LineStaff, type Tablature } from './LineStaff.tsx'
-import { cellPath, fitting, LINE, layoutLine, stretchPath } from './line-band-layout.ts'
+import { LineTab } from './LineTab.tsx'
+import { cellPath, fitting, LINE, type LineLayout, layoutLine, stretchPath } from './line-band-layout.ts'
 import type { StaffClef } from './notation.ts'
 import { Playhead } from './Playhead.tsx'
 import { useInSight } from './sight.ts'
 import { EXIT_SIGN } from './slope-layout.ts'
 import { MIDDLE, STAFF, staffHeight, stepsFromMiddle } from './staff-size.ts'
-import { ROLE_SHAPES, type TabLook, tabPath } from './tab-shape.ts'
-import { beatsWords, beatText } from './words.ts'
+import { beatsWords } from './words.ts'
 
 interface Props {
   readonly chart: Chart
@@ -30,28 +29,8 @@ interface Props {
   readonly onStaff: ((tick: number, letter: number, octave: number) => void) | null
 }
 
-const HOOK = 5
 /** So much from the beginning of a note must be in sight. */
 const NOTE_SEEN = 60
-
-const lookOf = (n: HeardNote, next: HeardNote | undefined): TabLook => ({
-  shape: n.role === null ? 'flat' : ROLE_SHAPES[n.role],
-  doubled: n.guide,
-  bitten: n.rub,
-  lean: next && next.pitch < n.pitch ? 'left' : 'right',
-})
-
-const labelOf = (n: HeardNote, job: string): string =>
-  [
-    `note ${n.n + 1}`,
-    toGlyphs(n.name.name),
-    ...(n.degree === null ? [] : [toGlyphs(n.degree)]),
-    n.role ?? 'no chord',
-    ...(n.rub ? ['rub'] : []),
-    `fade ${n.fade}`,
-    toGlyphs(job),
-    `bar ${n.bar}, beat ${beatText(n.beat)}`,
-  ].join(', ')
 
 const HOW_SIGN = { ...EXIT_SIGN, enclosure: 'enclosed', cut: 'cut' } as const
 
@@ -68,19 +47,46 @@ const stretchText = ({ notes, timeline }: Audit, s: Audit['stretches'][number], 
   return fitting(all, room) === all ? all : `${s.peak} ${sign}`
 }
 
+/** Chord symbols and bar numbers over a line, again in each chorus. */
+const LineChords = ({
+  audit,
+  layout,
+  top,
+}: {
+  readonly audit: Audit
+  readonly layout: LineLayout
+  readonly top: number
+}) => {
+  const { soundings, length } = audit.timeline
+  const choruses = length > 0 ? Math.ceil((layout.bars.at(-1)?.to ?? 0) / length) : 0
+  return Array.from({ length: choruses }, (_, k) => k * length).flatMap((start) =>
+    soundings.map(({ from, spot: { spot } }) => {
+      const x = layout.x(start + from)
+      return (
+        <g key={start + from} aria-hidden="true">
+          <line className={styles.side} x1={x} x2={x} y1={top} y2={layout.home} />
+          <text className={styles.symbol} x={x + 6} y={LINE.symbols}>
+            {toGlyphs(spot.chord.symbol)}
+          </text>
+          {spot.at === 0 && (
+            <text className={styles.number} x={x + 6} y={LINE.number}>
+              {spot.bar}
+            </text>
+          )}
+        </g>
+      )
+    }),
+  )
+}
+
 /** A line over its chords: on the staff, and each note as long as it lasts, as high as it is far out, its outline by its role. */
 export const LineBand = ({ chart, keyHere, audit, current, marked, clef, tab, zoom, music, onGo, onStaff }: Props) => {
   const scroller = useRef<HTMLDivElement>(null)
-  const { notes, timeline, stretches, jobs, cells } = audit
+  const { notes, stretches, jobs, cells } = audit
   const layout = useMemo(() => layoutLine(audit, chart, tab !== null, zoom), [audit, chart, tab, zoom])
   const here = layout.notes[current]
   const x = here?.x ?? 0
   useInSight(scroller, { x, w: NOTE_SEEN, covered: LINE.margin })
-  const form = timeline.length
-  const rounds = form > 0 ? Math.max(1, Math.ceil((notes.at(-1)?.at ?? 0) / form)) : 0
-  const chords = Array.from({ length: rounds }, (_, k) => k * form).flatMap((start) =>
-    timeline.soundings.map((s) => ({ ...s, from: s.from + start, to: s.to + start })),
-  )
   const tapped = (e: MouseEvent<SVGElement>) => {
     const box = e.currentTarget.ownerSVGElement?.getBoundingClientRect()
     if (!box || !onStaff) return
@@ -104,29 +110,10 @@ export const LineBand = ({ chart, keyHere, audit, current, marked, clef, tab, zo
             />
           </div>
           <svg role="group" aria-label="Line" className={styles.band} width={layout.width} height={layout.height}>
-            {chords.map((s) => (
-              <g key={s.from} aria-hidden="true">
-                <line
-                  className={styles.side}
-                  x1={layout.x(s.from)}
-                  x2={layout.x(s.from)}
-                  y1={LINE.staff + staffHeight(tab !== null)}
-                  y2={layout.home}
-                />
-                <text className={styles.symbol} x={layout.x(s.from) + 6} y={LINE.symbols}>
-                  {toGlyphs(s.spot.spot.chord.symbol)}
-                </text>
-                {s.spot.spot.at === 0 && (
-                  <text className={styles.number} x={layout.x(s.from) + 6} y={LINE.number}>
-                    {s.spot.spot.bar}
-                  </text>
-                )}
-              </g>
-            ))}
+            <LineChords audit={audit} layout={layout} top={LINE.staff + staffHeight(tab !== null)} />
             <line className={styles.homeLine} x1={0} x2="100%" y1={layout.home} y2={layout.home} aria-hidden="true" />
             {onStaff && (
-              // biome-ignore lint/a11y/useKeyWithClickEvents: keys write degrees in the entry field; this is for a pointer
-              // biome-ignore lint/a11y/noStaticElementInteractions: the same
+              // biome-ignore lint/a11y/noStaticElementInteractions: keys write degrees in the entry field; this is for a pointer
               <rect
                 className={styles.taps}
                 x={0}
@@ -166,46 +153,20 @@ export const LineBand = ({ chart, keyHere, audit, current, marked, clef, tab, zo
             })}
             {notes.map((n, i) => {
               const box = layout.notes[i]
-              if (!box) return null
-              const look = lookOf(n, notes[i + 1])
-              const w = look.shape === 'hooked' ? box.w - HOOK : box.w
-              const inside = box.w >= 26
               return (
-                <g
-                  key={n.at}
-                  role="button"
-                  tabIndex={i === current ? 0 : -1}
-                  aria-label={labelOf(n, jobs[i] ?? '')}
-                  aria-current={i === current ? 'true' : undefined}
-                  className={`${styles.note} ${hueClass(n.fade)} ${i === current ? styles.here : ''} ${marked.includes(i) ? styles.marked : ''}`}
-                  onClick={() => onGo(i)}
-                  onKeyDown={(e) => {
-                    if (e.key !== 'Enter' && e.key !== ' ') return
-                    e.preventDefault()
-                    e.stopPropagation()
-                    onGo(i)
-                  }}
-                >
-                  <path className={styles.stem} d={`M${box.x + 1},${box.y + LINE.tab} V${layout.home}`} />
-                  <path className={styles.tab} d={tabPath(look, box.x, box.y, w, LINE.tab)} />
-                  {look.doubled && (
-                    <path className={styles.double} d={`M${box.x + 4},${box.y + 5} H${box.x + w - 4}`} />
-                  )}
-                  {inside ? (
-                    <>
-                      <text className={styles.on} x={box.x + w / 2} y={box.y + 16}>
-                        {toGlyphs(n.name.name)}
-                      </text>
-                      <text className={styles.on} x={box.x + w / 2} y={box.y + 30}>
-                        {toGlyphs(n.degree ?? '')}
-                      </text>
-                    </>
-                  ) : (
-                    <text className={styles.off} x={box.x} y={box.y - 4}>
-                      {toGlyphs(n.degree ?? n.name.name)}
-                    </text>
-                  )}
-                </g>
+                box && (
+                  <LineTab
+                    key={n.at}
+                    note={n}
+                    next={notes[i + 1]}
+                    job={jobs[i] ?? ''}
+                    {...box}
+                    home={layout.home}
+                    here={i === current}
+                    marked={marked.includes(i)}
+                    onGo={onGo}
+                  />
+                )
               )
             })}
             {music && <Playhead now={music} xAt={layout.x} top={LINE.staff} bottom={layout.home + 8} />}

@@ -36,7 +36,6 @@ export const LineOverview = ({ layout, notes, scroller }: Props) => {
     scroller.current?.scrollTo({ left: at - seen.width / 2 })
   }
   return (
-    // biome-ignore lint/a11y/useKeyWithClickEvents: arrows walk the notes themselves
     <svg
       className={styles.overview}
       viewBox={`0 0 ${layout.width} ${HIGH}`}

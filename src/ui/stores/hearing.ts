@@ -2,23 +2,24 @@ import { atom } from 'nanostores'
 import type { Phrase } from '../../sound/sound.ts'
 import { say } from './notices.ts'
 
-/** Whether something sounds that one may want to stop; a single note is over by itself. */
+/** Whether something sounds that can be stopped. */
 export const $hearing = atom<boolean>(false)
 
 /** The player is loaded at the first sound, so that the page does not wait for it. */
 const player = () => import('../../sound/player.ts')
 let asked = 0
 
-export const hear = async (phrase: Phrase): Promise<void> => {
+/** Sounds a phrase; one that is only an aside to something else done is over by itself, and Space still begins to play. */
+export const hear = async (phrase: Phrase, aside = false): Promise<void> => {
   const mine = ++asked
-  $hearing.set(phrase.notes.length > 1)
+  $hearing.set(!aside)
   try {
     const { play } = await player()
     if (mine !== asked) return
     await play(phrase, () => mine === asked && $hearing.set(false))
   } catch {
     $hearing.set(false)
-    say('This browser gives no sound. Everything else works without it.')
+    if (!aside) say('This browser gives no sound. Everything else works without it.')
   }
 }
 

@@ -16,6 +16,7 @@ import {
 } from '../../core/index.ts'
 import { deskNow } from './actions.ts'
 import { $kept } from './kept.ts'
+import { hearWritten } from './line-hearing.ts'
 import { $lineNotes, $lines, $taken, keepLine, lineBody, notesOf, sounded } from './lines.ts'
 import { say } from './notices.ts'
 import { $place, go } from './place.ts'
@@ -138,7 +139,10 @@ export const typeInto = (text: string): boolean => {
   const note = after[last]
   const rests = note !== undefined && note.at + note.for !== end
   $writing.set({ beats: length / beat, at: rests || !note ? end : null, error: null })
-  if (after !== line) change(row, after, last)
+  if (after !== line && note) {
+    change(row, after, last)
+    hearWritten(tune, note.at, note.pitch)
+  }
   return true
 }
 
@@ -155,6 +159,7 @@ export const playInto = (pitch: number): void => {
     line,
     line.findIndex((n) => n.at === at),
   )
+  hearWritten(now.tune, at, pitch)
 }
 
 /** Puts a pitch at a moment, brought to the length that is being written. */
@@ -197,8 +202,10 @@ export const editNote = (edit: NoteEdit): void => {
   const { row, line, current, tune } = now
   const step = Math.round($writing.get().beats * tune.timeline.beat)
   const by = SEMITONES[edit]
-  if (by !== undefined) change(row, movePitch(line, current, by), current)
-  else if (edit === 'remove') change(row, removeNote(line, current), current - 1)
+  if (by !== undefined) {
+    change(row, movePitch(line, current, by), current)
+    hearWritten(tune, note.at, note.pitch + by)
+  } else if (edit === 'remove') change(row, removeNote(line, current), current - 1)
   else if (edit === 'earlier' || edit === 'later')
     change(row, moveInTime(line, current, edit === 'later' ? step : -step), current)
   else

@@ -6,6 +6,7 @@ import { $kept, keepSetting } from './kept.ts'
 import { $lineNotes, $lines } from './lines.ts'
 import { say } from './notices.ts'
 import { $place, go } from './place.ts'
+import { $planning } from './planning.ts'
 import { routeRuns, type Source, scoreFor, startAt, type Tune, tuneOf } from './scoring.ts'
 
 /** What plays; null while all is at rest. */
@@ -85,6 +86,8 @@ export const startPlaying = async (countIn?: boolean): Promise<void> => {
       startAt(over, score.span, here.place.bar),
       countIn ?? here.desk.settings.countIn,
     )
+    // Stopped, or begun anew, while the sound was being made ready.
+    if ($playing.get() === null) return band.stopScore()
     claimSound()
     watchMusic()
   } catch {
@@ -109,12 +112,16 @@ const keyOf = ({ notes, span }: Score): string => JSON.stringify([notes, span])
 
 /** Plays on with what has changed: another tempo, feel, loop, overlay or note. */
 const playChanged = (): void => {
-  const source = $playing.get()
+  const before = $playing.get()
   const here = now()
-  if (!source || !here || !band) return
+  if (!before || !here || !band) return
   const over = tuneOf(here.place, here.kept)
   if (!over) return stopPlaying()
   tune = over
+  // Another route that comes into view is played on with; what was begun elsewhere goes on.
+  const isOnRoute = before.kind === 'route' && here.place.view === 'route'
+  const source = isOnRoute ? sourceHere(here, over) : before
+  $playing.set(source)
   const score = scoreFor(source, over, here.place, here.desk)
   band.changeMix(mixNow(here.desk.settings.mix))
   const key = keyOf(score)
@@ -138,7 +145,7 @@ export const startMusic = (): void => {
     chart = place?.chart
     changed()
   })
-  for (const store of [$kept, $lines, $lineNotes]) store.listen(changed)
+  for (const store of [$kept, $lines, $lineNotes, $planning]) store.listen(changed)
 }
 
 /** One tab owns the sound: another that begins silences this one. */
