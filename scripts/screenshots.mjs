@@ -17,7 +17,6 @@ const SHOTS = [
   at('desk-fretboard', `desk?${PAIR}&figure=fretboard`),
   at('desk-staff', `desk?${PAIR}&figure=staff`),
   at('charts', 'charts?bar=13&beat=1'),
-  at('charts-360', 'charts?bar=13&beat=1', 'light', 360, 1500),
   at('charts-instead', 'charts?bar=13&beat=1&side=instead'),
   at('pairs', `pairs?${PAIR}&distance=2`),
   at('pairs-derive', `pairs?${PAIR}&part=derive`),
@@ -26,7 +25,8 @@ const SHOTS = [
   at('route', `route?bar=13&beat=1&plan=${ROUTE}`),
   at('route-seam-club', `route?bar=13&beat=1&panel=seam&plan=${ROUTE}`, 'dark'),
   at('route-360', `route?bar=13&beat=1&plan=${ROUTE}`, 'light', 360, 1500),
-  at('line', 'line?note=9'),
+  at('line', 'line?note=9&beside=fade'),
+  { ...at('band', 'line?note=9&write=on&beside=keys'), press: 'v' },
   at('stand-club', 'stand?bar=13&beat=1&over=G+dorian', 'dark'),
   at('setup', 'set-up'),
 ]
@@ -56,12 +56,14 @@ await fetch(`${address}api/v1/settings`, {
 
 const { chromium } = await import('@playwright/test')
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] })
-for (const { name, path, look, width, height } of SHOTS) {
+for (const { name, path, look, width, height, press } of SHOTS) {
   const page = await browser.newPage({ viewport: { width, height }, colorScheme: look, reducedMotion: 'reduce' })
   await page.goto(address + path)
   await page.waitForSelector('html[data-ready]')
   await page.evaluate(() => document.fonts.ready)
-  await page.waitForTimeout(800)
+  await page.waitForTimeout(1200)
+  if (press) await page.keyboard.press(press)
+  await page.waitForTimeout(300)
   await page.screenshot({ path: join(ROOT, `docs/screenshots/${name}.png`) })
   await page.close()
 }
