@@ -17,22 +17,27 @@ export const readWav = (path: string): Sound => {
   return { rate, samples: Float32Array.from({ length: frames }, (_, i) => bytes.readInt16LE(HEAD + i * 4) / 32768) }
 }
 
-const WINDOW_S = 0.001
+/** Loudness is taken over 4 ms, every millisecond, and compared with the 25 ms before. */
+const HOP_S = 0.001
+const WINDOW = 4
 const BEFORE = 25
-const RISE = 2.5
+const RISE = 1.8
 const APART_S = 0.06
 
 /** When something begins to sound, in seconds: it is at least `loud`, and well above all that sounded just before. */
 export const onsetsIn = ({ rate, samples }: Sound, loud: number): readonly number[] => {
-  const width = Math.round(rate * WINDOW_S)
-  const peaks = Array.from({ length: Math.floor(samples.length / width) }, (_, k) =>
-    samples.subarray(k * width, (k + 1) * width).reduce((most, x) => Math.max(most, Math.abs(x)), 0),
+  const hop = Math.round(rate * HOP_S)
+  const powers = Array.from({ length: Math.floor(samples.length / hop) }, (_, k) =>
+    samples.subarray(k * hop, (k + 1) * hop).reduce((sum, x) => sum + x * x, 0),
+  )
+  const loudness = powers.map((_, k) =>
+    Math.sqrt(powers.slice(Math.max(0, k - WINDOW + 1), k + 1).reduce((sum, p) => sum + p, 0) / (WINDOW * hop)),
   )
   const onsets: number[] = []
-  for (const [k, peak] of peaks.entries()) {
-    const before = Math.max(0, ...peaks.slice(Math.max(0, k - BEFORE), k))
-    const at = (k * width) / rate
-    if (peak >= loud && peak >= RISE * before && at - (onsets.at(-1) ?? -1) > APART_S) onsets.push(at)
+  for (const [k, now] of loudness.entries()) {
+    const before = Math.max(0, ...loudness.slice(Math.max(0, k - WINDOW - BEFORE), Math.max(0, k - WINDOW)))
+    const at = (k * hop) / rate
+    if (now >= loud && now >= RISE * before && at - (onsets.at(-1) ?? -1) > APART_S) onsets.push(at)
   }
   return onsets
 }
