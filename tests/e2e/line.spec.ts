@@ -1,6 +1,6 @@
 import { expect, type Page, test } from '@playwright/test'
 import { listen, takePeak } from './listen.ts'
-import { complaints, currentSpot, open } from './page.ts'
+import { complaints, currentSpot, MUSIC, open } from './page.ts'
 import { call, emptyData, type Running, removeData, startServer } from './server.ts'
 
 const data = emptyData()
@@ -227,10 +227,10 @@ test('a line is played while the view changes, a note changed and the verdict wi
   await page.keyboard.press('Enter')
   await page.locator('body').click({ position: { x: 5, y: 300 } })
   await page.keyboard.press('Space')
-  await expect.poll(() => takePeak(page)).toBeGreaterThan(0.005)
-  await expect(currentSpot(page)).toHaveAccessibleName(/bar 2/)
+  await expect.poll(() => takePeak(page), MUSIC).toBeGreaterThan(0.005)
+  await expect(currentSpot(page)).toHaveAccessibleName(/bar [234]/, MUSIC)
   await page.getByRole('link', { name: 'Desk' }).click()
-  await expect.poll(() => takePeak(page)).toBeGreaterThan(0.005)
+  await expect.poll(() => takePeak(page), MUSIC).toBeGreaterThan(0.005)
   await page.getByRole('link', { name: 'Line' }).click()
   await page.getByRole('button', { name: 'Stop' }).click()
   await notes(page).last().click()

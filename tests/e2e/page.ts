@@ -42,11 +42,16 @@ export const pedal = async (page: Page, ...keys: readonly ('PageDown' | 'PageUp'
   }
 }
 
-/** Presses the pedal twice as a foot does. */
+/** Presses the pedal twice as a foot does, a fifth of a second apart by the events' own time. */
 export const pedalTwice = (page: Page): Promise<void> =>
-  page.evaluate(async () => {
-    const press = () => document.body.dispatchEvent(new KeyboardEvent('keydown', { key: 'PageDown', bubbles: true }))
-    press()
-    await new Promise((resolve) => setTimeout(resolve, 200))
-    press()
+  page.evaluate(() => {
+    const now = performance.now()
+    for (const timeStamp of [now, now + 200]) {
+      const press = new KeyboardEvent('keydown', { key: 'PageDown', bubbles: true })
+      Object.defineProperty(press, 'timeStamp', { value: timeStamp })
+      document.body.dispatchEvent(press)
+    }
   })
+
+/** Music moves by its own clock, which stands still where the machine is busy: it is waited for longer. */
+export const MUSIC = { timeout: 45_000 } as const
