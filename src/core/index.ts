@@ -66,7 +66,7 @@ export { tripletsIn, VALUES, type ValueName, type Written, writtenBar } from './
 export type { OutsideStretch } from './line/outside.ts'
 export { GRIDS, type Grid, type Played, quantised } from './line/quantise.ts'
 export { type LineAsk, type Taken, takeLineApart } from './line/take-apart.ts'
-export { type Timeline, timelineOf } from './line/timeline.ts'
+export { soundingAt, type Timeline, timelineOf } from './line/timeline.ts'
 export { disputeKey, type Sentence, verdictOf } from './line/verdict.ts'
 export { type RunStep, runThrough } from './make/run.ts'
 export { CHANGED_PENTATONICS } from './material/changed.ts'

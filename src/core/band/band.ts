@@ -1,4 +1,4 @@
-import { barTicks, type Chart } from '../chart/chart.ts'
+import { barTicks, beatTicks, type Chart } from '../chart/chart.ts'
 import type { Feel } from '../chart/feel.ts'
 import { type Sounding, soundingAt, type Timeline } from '../line/timeline.ts'
 import { type Midi, midi } from '../pitch/units.ts'
@@ -68,7 +68,7 @@ interface Struck {
 const struck = (chart: Chart, groove: Groove, part: keyof Groove['four'], span: Span): readonly Struck[] => {
   const bars = barsAt(chart)
   const form = bars.at(-1)?.to ?? 0
-  const slot = barTicks(chart.metre) / chart.metre.beats / 4
+  const slot = beatTicks(chart.metre) / 4
   const all: Struck[] = []
   for (let start = Math.floor(span.from / form) * form; form > 0 && start < span.to; start += form)
     for (const bar of bars)
@@ -164,7 +164,7 @@ const chordNotes = (chart: Chart, timeline: Timeline, groove: Groove, span: Span
 }
 
 const drumNotes = (chart: Chart, groove: Groove, span: Span): readonly BandNote[] => {
-  const beat = barTicks(chart.metre) / chart.metre.beats
+  const beat = beatTicks(chart.metre)
   return (['ride', 'hat', 'drum', 'rim'] as const).flatMap((part) =>
     struck(chart, groove, part, span).map(
       ({ at, sign }): BandNote => ({
@@ -180,7 +180,7 @@ const drumNotes = (chart: Chart, groove: Groove, span: Span): readonly BandNote[
 
 /** A click on every beat, louder on the first of the bar. */
 const clicks = (chart: Chart, span: Span): readonly BandNote[] => {
-  const beat = barTicks(chart.metre) / chart.metre.beats
+  const beat = beatTicks(chart.metre)
   const form = barsAt(chart).at(-1)?.to ?? 0
   const all: BandNote[] = []
   for (let start = Math.floor(span.from / form) * form; form > 0 && start < span.to; start += form)

@@ -17,7 +17,7 @@ import {
 import { deskNow } from './actions.ts'
 import { $kept } from './kept.ts'
 import { hearWritten } from './line-hearing.ts'
-import { $lineNotes, $lines, $taken, keepLine, lineBody, notesOf, sounded } from './lines.ts'
+import { $lineNotes, $lines, $taken, keepLine, lineBody, lineHere, notesOf, sounded } from './lines.ts'
 import { say } from './notices.ts'
 import { $place, go } from './place.ts'
 import { type KeptNote, type LineRow, request } from './rows.ts'
@@ -51,8 +51,7 @@ const here = () => {
   const [place, kept] = [$place.get(), $kept.get()]
   const tune = place && kept && tuneOf(place, kept)
   if (!place || !kept || !tune) return null
-  const rows = ($lines.get() ?? []).filter((r) => r.chartId === kept.chart?.id)
-  const row = rows.find((r) => r.id === place.line) ?? rows[0]
+  const row = lineHere(place, kept)
   const notes = row && notesOf(row, $lineNotes.get())
   if (!row || !notes) return null
   const line = sounded(notes)
@@ -65,17 +64,17 @@ const keptNotes = (line: Line): readonly KeptNote[] =>
 const setRow = (row: LineRow): void => $lines.set(($lines.get() ?? []).map((r) => (r.id === row.id ? row : r)))
 
 let saving: Promise<void> = Promise.resolve()
-const sent = new Map<string, string>()
+/** Lines with changes that are not sent yet: several in a row go together. */
+const unsent = new Set<string>()
 
 /** Sends a line as it now stands; what cannot be sent is held in this browser. */
 const save = async (id: string): Promise<void> => {
   const row = $lines.get()?.find((r) => r.id === id)
   const text = JSON.stringify(row?.line)
-  if (!row || sent.get(id) === text) return
+  if (!row || !unsent.delete(id)) return
   const answer = await request<LineRow>('PUT', `lines/${id}`, lineBody(row))
   const now = $lines.get()?.find((r) => r.id === id)
   if (answer.ok) {
-    sent.set(id, text)
     localStorage.removeItem(held(id))
     if (now) setRow({ ...now, version: answer.value.version })
   } else if (answer.code === 'stale_version') {
@@ -87,11 +86,16 @@ const save = async (id: string): Promise<void> => {
   }
 }
 
+const send = (id: string): void => {
+  unsent.add(id)
+  saving = saving.then(() => save(id))
+}
+
 /** Shows changed notes at once and keeps them, one change after another. */
 const change = (row: LineRow, line: Line, note: number): void => {
   setRow({ ...row, line: { notes: keptNotes(line) } })
   go({ note: Math.max(0, Math.min(line.length - 1, note)) })
-  saving = saving.then(() => save(row.id))
+  send(row.id)
 }
 
 /** Notes that a dead server kept from being kept, from an earlier visit; null where there are none. */
@@ -107,7 +111,7 @@ export const putBackHeld = (row: LineRow): void => {
   const line = heldLine(row)
   if (!line) return
   setRow({ ...row, line })
-  saving = saving.then(() => save(row.id))
+  send(row.id)
 }
 
 /** Where the next note goes: after the note in view, else at the bar in view. */

@@ -1,4 +1,4 @@
-import { midi, reverse, transposeChord } from '../../core/index.ts'
+import { midi, reverse, soundingAt, transposeChord } from '../../core/index.ts'
 import { pitchPhrase } from '../../sound/sound.ts'
 import { deskNow } from './actions.ts'
 import { hear } from './hearing.ts'
@@ -23,7 +23,6 @@ export const tapNote = (note: number): void => {
 
 /** Sounds a note that was just written, over the chord it stands on; all in concert pitch. */
 export const hearWritten = ({ timeline }: Tune, at: number, pitch: number): void => {
-  const within = at % Math.max(1, timeline.length)
-  const chord = timeline.soundings.find((s) => within >= s.from && within < s.to)?.place?.chord
+  const chord = soundingAt(timeline, at)?.place?.chord
   if (chord && !$playing.get()) void hear(pitchPhrase(midi(pitch), chord), true)
 }

@@ -161,6 +161,15 @@ describe('a line that is written', () => {
     expect(heldLine(row)).toBeNull()
   })
 
+  it('the same note written again after an undo is kept again', async () => {
+    typeInto('5')
+    await vi.waitFor(() => expect(kept()).toEqual([62, 57]))
+    server.row = { ...server.row, version: server.row.version + 1, line: ROW.line }
+    await refreshLines()
+    typeInto('5')
+    await vi.waitFor(() => expect(kept()).toEqual([62, 57]))
+  })
+
   it('changed elsewhere meanwhile, it is shown as it is there', async () => {
     server.row = { ...ROW, version: 7, line: { notes: [{ at: 0, for: 960, pitch: 50 }] } }
     typeInto('5')

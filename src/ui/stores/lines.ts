@@ -14,7 +14,7 @@ import {
 import { $kept, type Kept } from './kept.ts'
 import { keptList } from './kept-list.ts'
 import { say } from './notices.ts'
-import { $place, go } from './place.ts'
+import { $place, go, type Place } from './place.ts'
 import { type Answer, answered, type KeptNote, type LineRow, request } from './rows.ts'
 import { settingsFrom } from './settings.ts'
 
@@ -149,6 +149,12 @@ export const lineAsk = (
     weights: settings.weights,
     notes: sounded(notes),
   }
+}
+
+/** The line in view among those over the open chart: the one asked for, else the first. */
+export const lineHere = (place: Place, kept: Kept): LineRow | undefined => {
+  const rows = ($lines.get() ?? []).filter((r) => r.chartId === kept.chart?.id)
+  return rows.find((r) => r.id === place.line) ?? rows[0]
 }
 
 /** Sounding pitches of kept notes, where they are given as numbers. */

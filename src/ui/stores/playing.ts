@@ -3,7 +3,7 @@ import type { Mix, Score } from '../../sound/score.ts'
 import { deskAt } from './desk.ts'
 import { $hearing, silence } from './hearing.ts'
 import { $kept, keepSetting } from './kept.ts'
-import { $lineNotes, $lines } from './lines.ts'
+import { $lineNotes, $lines, lineHere } from './lines.ts'
 import { say } from './notices.ts'
 import { $place, go } from './place.ts'
 import { $planning } from './planning.ts'
@@ -33,8 +33,7 @@ const now = () => {
 const sourceHere = (here: NonNullable<ReturnType<typeof now>>, over: Tune): Source => {
   const { place, kept, desk } = here
   if (place.view === 'route') return { kind: 'route', steps: routeRuns(over, desk) }
-  const rows = ($lines.get() ?? []).filter((r) => r.chartId === kept.chart?.id)
-  const row = place.view === 'line' ? (rows.find((r) => r.id === place.line) ?? rows[0]) : undefined
+  const row = place.view === 'line' ? lineHere(place, kept) : undefined
   return row ? { kind: 'line', id: row.id } : { kind: 'laid' }
 }
 
