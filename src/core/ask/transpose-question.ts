@@ -12,6 +12,11 @@ import type { Question } from './question.ts'
 
 /** A chord moved by an interval, its bass and upper chord with it. Roots take plain names where they must. */
 export const transposeChord = (chord: Chord, by: Interval): Chord => {
+  if (chord.slash) {
+    const written = readChord(chord.symbol)
+    if (!written.ok) throw new Error(`a printed chord does not read: ${chord.symbol}`)
+    return transposeChord(written.value, by)
+  }
   const poly = /^\((.+)\|(.+)\)$/.exec(chord.symbol)
   if (poly) {
     const [upper, lower] = [poly[1], poly[2]].map((s) => readChord(s ?? ''))

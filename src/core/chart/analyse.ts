@@ -1,16 +1,21 @@
-import { type Chord, isDominant, isMinorTarget } from '../chord/chord.ts'
+import { isDominant, isMinorTarget } from '../chord/chord.ts'
 import { plainNote } from '../pitch/note.ts'
 import { pitchClass } from '../pitch/units.ts'
+import { bluesJobAt, bluesKey } from './blues.ts'
 import { type Chain, chainsIn, chromaticHolds } from './chains.ts'
 import { barTicks, beatOf, type Chart, type Key, keyName } from './chart.ts'
 import { type SpotInChart, spotsInChart } from './context.ts'
 import { degreeIn, type Judged } from './dominants.ts'
 import { functionAt } from './functions.ts'
-import { canBeII, type Form, goalOf, type Hold, holdsOf, upTo } from './holds.ts'
+import { heldDominants } from './held.ts'
+import { type Form, type Hold, holdsOf, ticksOf } from './holds.ts'
 import type { Job } from './job.ts'
-import { keyPath, kindOf, type OnPath, type PlainKey } from './keys.ts'
+import type { PlainKey } from './keys.ts'
+import { type FormKeys, formKeys } from './local-keys.ts'
+import { dominantVamp, MODAL_FROM_BARS, type ModalStretch, modalJobs, modalStretches, restsIn } from './modal.ts'
 import { type Override, overrideAt, splitChart } from './overrides.ts'
 import { reasonFor } from './reasons.ts'
+import { turningHome } from './turning.ts'
 
 /** A spot with its local key, its degree there, what it does and why. All null on `N.C.`; `resolves` is for dominants. */
 export interface AnalysedSpot extends SpotInChart {
@@ -31,28 +36,6 @@ export interface Analysis {
   readonly chains: readonly Chain[]
 }
 
-/** The key a cadence points to: of a ii and its V, and of the chord they reach. */
-const pointsAt = (form: Form, hold: Hold): PlainKey | null => {
-  const dominant = isDominant(hold.chord) ? hold : canBeII(hold.chord) ? goalOf(form, hold) : null
-  if (!dominant || !isDominant(dominant.chord)) return null
-  const [ii, goal] = [dominant === hold ? null : hold, goalOf(form, dominant)]
-  if (ii && upTo(ii.chord, dominant.chord) !== 5) return null
-  if (!goal || isDominant(goal.chord) || upTo(dominant.chord, goal.chord) !== 5) return null
-  return { tonic: goal.chord.root.pc, mode: isMinorTarget(goal.chord) ? 'minor' : 'major' }
-}
-
-const onPath = (form: Form, metre: Chart['metre']): readonly OnPath[] =>
-  form.holds.map((hold) => {
-    const own = pointsAt(form, hold)
-    const before = form.holds[hold.at - 1]
-    const reached = before && isDominant(before.chord) && !own ? pointsAt(form, before) : null
-    return {
-      chord: hold.chord,
-      weight: Math.min(4, Math.max(0.6, hold.ticks / barTicks(metre))),
-      points: own ?? reached,
-    }
-  })
-
 /** A key's name as the chart spells it: by its header, by a chord on its tonic, else the usual way. */
 const spelledKey = (key: PlainKey, chart: Chart, holds: readonly Hold[]): Key => {
   if (chart.key?.tonic.pc === key.tonic) return { ...chart.key, mode: key.mode }
@@ -61,58 +44,51 @@ const spelledKey = (key: PlainKey, chart: Chart, holds: readonly Hold[]): Key =>
   return { tonic: own?.chord.root ?? plainNote(pitchClass(key.tonic), key.mode === 'minor'), mode: key.mode }
 }
 
-const MODAL_FROM_BARS = 4
-
-/** Stretches of one key without any dominant, on a chord that is no major or minor at rest: places to stay in. */
-const modalHolds = (form: Form, keys: readonly PlainKey[], bar: number): ReadonlySet<number> => {
-  const modal = new Set<number>()
-  for (let from = 0; from < form.holds.length; ) {
-    let to = from
-    while (to < form.holds.length && keys[to] === keys[from]) to++
-    const inside = form.holds.slice(from, to)
-    const ticks = inside.reduce((sum, h) => sum + h.ticks, 0)
-    const [longest] = [...inside].sort((a, b) => b.ticks - a.ticks)
-    const leads = inside.some((h) => h.chord.family === 'dominant' || h.chord.family === 'diminished')
-    const rests = longest && (kindOf(longest.chord) === 'm7' || isOpen(longest.chord))
-    if (!leads && rests && ticks >= MODAL_FROM_BARS * bar) for (const h of inside) modal.add(h.at)
-    from = to
-  }
-  return modal
+/** Keys, and the jobs of what is modal. */
+interface Ground extends FormKeys {
+  readonly modal: readonly (readonly [number, Job])[]
 }
 
-const isOpen = (chord: Chord): boolean =>
-  chord.family === 'suspended' || chord.family === 'power' || chord.quality.recipe.tensions.includes('#11')
-
-const judge = (form: Form, keys: readonly PlainKey[], bar: number): readonly Judged[] => {
+const judge = (form: Form, { whole, at, modal: jobs }: Ground, blues: boolean): readonly Judged[] => {
   const slips = chromaticHolds(form)
-  const modal = modalHolds(form, keys, bar)
+  const modal = new Map(jobs)
   return form.holds.map((hold): Judged => {
+    const inBlues = blues ? bluesJobAt(form, hold, whole) : null
+    if (inBlues) return inBlues
     const slip = slips.get(hold.at)
     if (slip) return { job: { kind: slip }, resolves: slip === 'chromatic V' }
-    return modal.has(hold.at) ? { job: { kind: 'modal' }, resolves: false } : functionAt(form, hold, keys)
+    const job = modal.get(hold.at)
+    return job ? { job, resolves: false } : functionAt(form, hold, at)
   })
 }
 
-/** A blues says its key by its first chord: a dominant at rest, with the dominants on its 4 and 5 about it. */
-const bluesKey = ({ holds }: Form): PlainKey | null => {
-  const [first] = holds
-  const on = (up: number) => holds.some((h) => first && upTo(first.chord, h.chord) === up && isDominant(h.chord))
-  const isBlues = first?.chord.family === 'dominant' && on(5) && on(7)
-  const dominants = holds.filter((h) => isDominant(h.chord)).reduce((sum, h) => sum + h.ticks, 0)
-  const all = holds.reduce((sum, h) => sum + h.ticks, 0)
-  return isBlues && dominants * 2 > all ? { tonic: first.chord.root.pc, mode: 'major' } : null
+/** The key of a modal chart is what is rested on longest. */
+const modalKey = (form: Form, stretches: readonly ModalStretch[]): PlainKey | null => {
+  const longest = [...stretches].sort((a, b) => ticksOf(b.holds) - ticksOf(a.holds))[0]
+  const mostly = ticksOf(stretches.flatMap((s) => s.holds)) * 2 > ticksOf(form.holds)
+  return longest && mostly ? restsIn(longest) : null
 }
 
-const wholeKey = (keys: readonly PlainKey[], holds: readonly Hold[]): PlainKey => {
-  const weights = new Map<PlainKey, number>()
-  for (const h of holds) {
-    const key = keys[h.at] as PlainKey
-    weights.set(key, (weights.get(key) ?? 0) + h.ticks)
+/** A blues keeps its key throughout; a modal chart is in what it rests on; else the keys the form has paid for. */
+const keysOf = (form: Form, bar: number, blues: PlainKey | null, named: PlainKey | null): Ground => {
+  if (blues) {
+    const key = named?.tonic === blues.tonic ? named : blues
+    return { whole: key, at: form.holds.map(() => key), modal: [] }
   }
-  return [...weights].sort(([, a], [, b]) => b - a)[0]?.[0] ?? { tonic: 0, mode: 'major' }
+  const turning = turningHome(form, bar)
+  const found = formKeys(form, bar, named ?? dominantVamp(form), turning)
+  const stretches = modalStretches(form, found.at, bar)
+  const at = [...found.at]
+  for (const stretch of stretches)
+    if (ticksOf(stretch.holds) >= MODAL_FROM_BARS * bar) for (const h of stretch.holds) at[h.at] = restsIn(stretch)
+  return {
+    whole: named ?? modalKey(form, stretches) ?? found.whole,
+    at,
+    modal: stretches.flatMap((s) => [...modalJobs(s, bar)]),
+  }
 }
 
-const STAYS: Job = { kind: 'static dominant' }
+const RESOLVING: ReadonlySet<Job['kind']> = new Set(['V', 'substitute V', 'deceptive V', 'delayed V', 'chromatic V'])
 
 /**
  * Reads a chart's harmony: local keys by the cheapest path over the 24, a job for each chord with its reason, and the
@@ -121,9 +97,11 @@ const STAYS: Job = { kind: 'static dominant' }
 export const analyseChart = (chart: Chart, repeats: boolean, overrides: readonly Override[] = []): Analysis => {
   const plain = spotsInChart(splitChart(chart, overrides), repeats)
   const form: Form = { holds: holdsOf(plain), repeats }
-  const home = chart.key ? { tonic: chart.key.tonic.pc, mode: chart.key.mode } : bluesKey(form)
-  const keys = keyPath(onPath(form, chart.metre), home)
-  const judged = judge(form, keys, barTicks(chart.metre))
+  const bar = barTicks(chart.metre)
+  const blues = bluesKey(form, chart)
+  const keys = keysOf(form, bar, blues, chart.key && { tonic: chart.key.tonic.pc, mode: chart.key.mode })
+  const judged = judge(form, keys, blues !== null)
+  const held = heldDominants(form, judged, bar)
   const spots: AnalysedSpot[] = plain.map((s) => ({
     ...s,
     job: s.spot.chord.kind === 'no chord' ? { kind: 'no chord' } : null,
@@ -133,31 +111,30 @@ export const analyseChart = (chart: Chart, repeats: boolean, overrides: readonly
     reason: '',
     yours: false,
   }))
-  const names = new Map<PlainKey, Key>()
+  const names = new Map<string, Key>()
   for (const hold of form.holds) {
-    const [key, found] = [keys[hold.at] as PlainKey, judged[hold.at] as Judged]
-    const named = names.get(key) ?? spelledKey(key, chart, form.holds)
-    names.set(key, named)
+    const key = keys.at[hold.at] as PlainKey
+    const id = `${key.tonic} ${key.mode}`
+    const named = names.get(id) ?? spelledKey(key, chart, form.holds)
+    names.set(id, named)
     for (const s of hold.spots) {
-      const isLast = s === hold.spots.at(-1)
-      const waits = hold.chord.family === 'dominant' && !isLast
-      const own = waits ? { job: STAYS, resolves: false } : found
+      const { own, by, waits } = held.get(s.index) ?? { own: judged[hold.at] as Judged, by: hold, waits: false }
       const put = overrideAt(overrides, s.spot.bar, beatOf(s.spot, chart.metre))?.job ?? null
       spots[s.index] = {
         ...s,
         key: named,
         degree: degreeIn(key, hold.chord),
         job: put ?? (s.next === null && own.job.kind === 'static dominant' ? null : own.job),
-        resolves: put ? /V$/.test(put.kind) && put.kind !== 'backdoor V' : own.resolves,
+        resolves: put ? RESOLVING.has(put.kind) : own.resolves,
         reason: put
           ? 'You say so.'
           : waits
             ? 'It is held, and only its last bar leads on.'
-            : reasonFor(form, hold, own, key, keyName(named)),
+            : reasonFor(form, by, own, key, keyName(named)),
         yours: put !== null,
       }
     }
   }
-  const whole = chart.key ?? spelledKey(wholeKey(keys, form.holds), chart, form.holds)
-  return { key: whole, spots, chains: chainsIn(form, judged) }
+  const whole = chart.key ?? spelledKey(keys.whole, chart, form.holds)
+  return { key: whole, spots, chains: chainsIn(form, judged, bar) }
 }

@@ -2,8 +2,9 @@ import { isDominant } from '../chord/chord.ts'
 import { pitchClass } from '../pitch/units.ts'
 import type { Judged } from './dominants.ts'
 import { pairsOfII } from './functions.ts'
-import { type Form, goalOf, type Hold, upTo } from './holds.ts'
+import { canBeII, type Form, goalOf, type Hold, upTo } from './holds.ts'
 import { nameOf } from './job.ts'
+import { turningChains } from './turning.ts'
 
 export const CHAIN_KINDS = [
   'ii-V-I',
@@ -11,7 +12,12 @@ export const CHAIN_KINDS = [
   'static ii-V',
   'chromatic ii-Vs',
   'backdoor',
-  'chain of dominants',
+  'cycle of dominants',
+  'ii-subV-I',
+  'turnaround',
+  'major-third cycle',
+  'minor-third cycle',
+  'line cliche',
 ] as const
 
 /** Chords that belong together. `target` is where they lead, null where they stay. */
@@ -58,9 +64,10 @@ const pairChain = (form: Form, [from, v]: Pair, judged: readonly Judged[]): Chai
   return arrives ? { kind: 'ii-V-I', from, to: goal, target } : { kind: 'ii-V without its tonic', from, to: v, target }
 }
 
-const dominantRuns = (form: Form): readonly Chain[] => {
+const dominantRuns = (form: Form, judged: readonly Judged[]): readonly Chain[] => {
   const runs: Hold[][] = []
-  for (const hold of form.holds.filter((h) => isDominant(h.chord))) {
+  const leads = (h: Hold): boolean => isDominant(h.chord) && !judged[h.at]?.job.kind.startsWith('blues')
+  for (const hold of form.holds.filter(leads)) {
     const run = runs.at(-1)
     const last = run?.at(-1)
     const goal = last && goalOf(form, last)
@@ -74,7 +81,7 @@ const dominantRuns = (form: Form): readonly Chain[] => {
       const [from, to] = [r[0] as Hold, r.at(-1) as Hold]
       const goal = goalOf(form, to)
       const lands = goal && [5, 11].includes(pitchClass(goal.chord.root.pc - to.chord.root.pc))
-      return { kind: 'chain of dominants', from, to, target: lands ? nameOf(goal.chord) : null }
+      return { kind: 'cycle of dominants', from, to, target: lands ? nameOf(goal.chord) : null }
     })
 }
 
@@ -91,8 +98,17 @@ const joinedStatic = (chains: readonly Chain[]): readonly Chain[] => {
   return joined
 }
 
-/** The chains of a form in order: cadences by twos and threes, ii–Vs that slip down, dominants that lead to each other. */
-export const chainsIn = (form: Form, judged: readonly Judged[]): readonly Chain[] => {
+/** A ii before a plain substitute, a half step above it, and the chord both lead to. */
+const substituteChains = (form: Form, judged: readonly Judged[]): readonly Chain[] =>
+  form.holds.flatMap((from): readonly Chain[] => {
+    const [v, goal] = [form.holds[from.at + 1], form.holds[from.at + 2]]
+    const job = v && judged[v.at]?.job
+    const isOne = v && goal && canBeII(from.chord) && job?.kind === 'substitute V' && upTo(from.chord, v.chord) === 11
+    return isOne ? [{ kind: 'ii-subV-I', from, to: goal, target: job.of }] : []
+  })
+
+/** The chains of a form in order: cadences by twos and threes, ii–Vs that slip down, dominants that lead to each other, turnarounds, cycles of thirds. */
+export const chainsIn = (form: Form, judged: readonly Judged[], bar: number): readonly Chain[] => {
   const runs = chromaticRuns(form)
   const slipping = new Set(runs.flatMap((r) => r.slice(0, -1).map(([ii]) => ii.at)))
   const slips = runs.map((r): Chain => {
@@ -102,5 +118,6 @@ export const chainsIn = (form: Form, judged: readonly Judged[]): readonly Chain[
   })
   const pairs = pairsOfII(form).filter(([ii]) => !slipping.has(ii.at))
   const cadences = joinedStatic(pairs.map((p) => pairChain(form, p, judged)))
-  return [...slips, ...cadences, ...dominantRuns(form)].sort((a, b) => a.from.at - b.from.at)
+  const others = [...dominantRuns(form, judged), ...substituteChains(form, judged), ...turningChains(form, judged, bar)]
+  return [...slips, ...cadences, ...others].sort((a, b) => a.from.at - b.from.at)
 }

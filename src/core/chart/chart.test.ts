@@ -107,7 +107,7 @@ describe('a job as far as the next chord tells, for a question outside any chart
     ['G7', 'Am7', 'deceptive V of C'],
     ['F7', 'C7', 'static dominant'],
     ['F#7sus4', 'Bmaj7', 'V of B'],
-    ['D#dim7', 'Em7', 'passing diminished to Em'],
+    ['D#dim7', 'Em7', 'vii of Em'],
     ['Gdim7', 'F#m7', 'passing diminished to F#m'],
     ['Cdim7', 'Cmaj7', 'common-tone diminished'],
     ['Cmaj7', 'G7', 'tonic'],

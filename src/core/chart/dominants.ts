@@ -1,8 +1,8 @@
 import { type Chord, isDominant } from '../chord/chord.ts'
 import { noteAbove, plainNote } from '../pitch/note.ts'
 import { pitchClass } from '../pitch/units.ts'
-import { canBeII, type Form, goalOf, type Hold, iiBefore, upTo } from './holds.ts'
-import { type Job, to } from './job.ts'
+import { canBeII, type Form, goalOf, type Hold, iiBefore, onFrom, upTo } from './holds.ts'
+import { isDelayed, type Job, to } from './job.ts'
 import type { PlainKey } from './keys.ts'
 
 /** A job, and for a dominant whether it resolves, and through which inserted ii. */
@@ -28,40 +28,53 @@ const isDeceptive = (dominant: Chord, next: Chord): boolean => {
   return (up === 2 && isMinor) || (up === 1 && family === 'major') || (up === 9 && isMinor)
 }
 
-const deceptive = (dominant: Chord, minor: boolean): Job => ({
-  kind: 'deceptive V',
+/** Where a dominant that resolves elsewhere would have gone: to a minor chord, on the 5 of a minor key or the 3 of a major one. */
+const promised = (kind: 'deceptive V' | 'delayed V', dominant: Chord, minor: boolean): Job => ({
+  kind,
   of: tonicName(dominant) + (minor ? 'm' : ''),
   minor,
 })
 
 /**
- * What a dominant does: it resolves a fifth or a semitone down, or to there through an inserted ii; or it goes home by
- * the back door, deceives, or stays. Source: theory page, section 7.
+ * What a dominant does: it resolves a fifth or a semitone down, or a semitone down through an inserted ii; or it is
+ * delayed by the minor chord on its own root, goes home by the back door, deceives, or stays. It never resolves past a
+ * chord that stands between. Source: theory page, section 7.
  */
 export const dominantAt = (form: Form, hold: Hold, key: PlainKey): Judged => {
+  const on = degreeIn(key, hold.chord)
+  const judged = plainDominantAt(form, hold, on, key.mode)
+  return { ...judged, job: { ...judged.job, on, mode: key.mode } }
+}
+
+const plainDominantAt = (form: Form, hold: Hold, on: string, mode: PlainKey['mode']): Judged => {
   const { chord } = hold
   const next = goalOf(form, hold)
-  const ii = iiBefore(form, hold)
-  const on = { on: degreeIn(key, chord) }
-  if (!next) return stays(on)
+  if (!next) return STAYS
   const up = upTo(chord, next.chord)
   if (up === 5) return resolving(to('V', next.chord))
   if (up === 11 && !canBeIIOf(form, next)) return resolving(to('substitute V', next.chord))
+  if (isDelayed(chord, next.chord)) return resolving(delayed(form, chord, next))
   const after = canBeII(next.chord) ? goalOf(form, next) : null
-  if (after && isDominant(after.chord) && upTo(next.chord, after.chord) === 5) {
-    const further = upTo(chord, after.chord)
-    if (further === 5) return resolving(to('V', after.chord), next.chord)
-    if (further === 11) return resolving(to('substitute V', after.chord), next.chord)
-  }
+  if (after && isDominant(after.chord) && upTo(next.chord, after.chord) === 5 && upTo(chord, after.chord) === 11)
+    return resolving(to('substitute V', after.chord), next.chord)
   if (up === 11) return resolving(to('substitute V', next.chord))
   if (up === 2 && (next.chord.family === 'major' || next.chord.family === 'augmented'))
     return { job: to('backdoor V', next.chord), resolves: false }
-  const isV = ii !== null || pitchClass(chord.root.pc - key.tonic) === 7
-  const minor = ii ? ii.chord.family === 'half-diminished' : key.mode === 'minor'
-  return isV && isDeceptive(chord, next.chord) ? resolving(deceptive(chord, minor)) : stays(on)
+  const ii = iiBefore(form, hold)
+  const ofMinor = mode === 'minor' ? on === '5' : on === '3'
+  const isV = ii !== null || on === '5' || ofMinor
+  const minor = ii ? ii.chord.family === 'half-diminished' || ofMinor : ofMinor
+  return isV && isDeceptive(chord, next.chord) ? resolving(promised('deceptive V', chord, minor)) : STAYS
 }
 
-const stays = (on: { readonly on: string }): Judged => ({ job: { kind: 'static dominant', ...on }, resolves: false })
+/** A delayed V is named by the chord a fifth below that comes after the delay, else by where it would have gone. */
+const delayed = (form: Form, dominant: Chord, next: Hold): Job => {
+  const after = onFrom(form, next, 1)
+  const comes = after && upTo(dominant, after.chord) === 5
+  return comes ? to('delayed V', after.chord) : promised('delayed V', dominant, false)
+}
+
+const STAYS: Judged = { job: { kind: 'static dominant' }, resolves: false }
 
 /** Whether a chord is the ii of the dominant that follows it. */
 const canBeIIOf = (form: Form, hold: Hold): boolean => {
@@ -77,8 +90,9 @@ export const degreeIn = (key: PlainKey, chord: Chord): string => DEGREES[pitchCl
 /** The ii of a dominant takes its name from where that one goes. */
 export const iiJob = (ii: Chord, judged: Judged, dominant: Chord): Job => {
   const { job } = judged
-  if (job.kind === 'substitute V') return { ...job, kind: upTo(ii, dominant) === 5 ? 'ii of substitute V' : 'ii' }
-  if (job.kind === 'V' || job.kind === 'deceptive V') return { ...job, kind: 'ii' }
+  if (job.kind === 'substitute V')
+    return { kind: upTo(ii, dominant) === 5 ? 'ii of substitute V' : 'ii', of: job.of, minor: job.minor }
+  if (job.kind === 'V' || job.kind === 'deceptive V') return { kind: 'ii', of: job.of, minor: job.minor }
   if (job.kind === 'backdoor V') return { kind: 'borrowed' }
   const minor = ii.family === 'half-diminished'
   return { kind: 'ii', of: tonicName(dominant) + (minor ? 'm' : ''), minor }

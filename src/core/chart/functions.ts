@@ -1,30 +1,16 @@
 import { type Chord, isDominant } from '../chord/chord.ts'
-import { has } from '../pitch/pcset.ts'
-import { pitchClass } from '../pitch/units.ts'
 import { degreeIn, dominantAt, iiJob, type Judged } from './dominants.ts'
-import { canBeII, type Form, goalOf, type Hold, iiBefore, onFrom, upTo } from './holds.ts'
-import { type Job, to } from './job.ts'
+import { canBeII, type Form, goalOf, type Hold, iiBefore, upTo } from './holds.ts'
+import { diminishedJob, type Job, to } from './job.ts'
 import { kindOf, type PlainKey } from './keys.ts'
 
-const plain = (kind: 'tonic' | 'subdominant' | 'borrowed' | 'modal', on?: string): Judged => ({
-  job: on === undefined ? { kind } : { kind, on },
+const plain = (kind: 'tonic' | 'subdominant' | 'borrowed', on: string, mode: PlainKey['mode']): Judged => ({
+  job: { kind, on, mode },
   resolves: false,
 })
 
-/** A diminished chord has the root of where it goes, returns where it came from, or passes by a semitone. */
-const diminishedAt = (form: Form, hold: Hold): Judged => {
-  const [before, next] = [onFrom(form, hold, -1), goalOf(form, hold)]
-  const job = ((): Job => {
-    if (!next) return { kind: 'auxiliary diminished' }
-    const up = upTo(hold.chord, next.chord)
-    if (has(hold.chord.quality.ownSet, up)) return { kind: 'common-tone diminished' }
-    if (before?.chord.symbol === next.chord.symbol) return { kind: 'auxiliary diminished' }
-    const byBass = pitchClass(next.chord.bass.pc - hold.chord.bass.pc)
-    const passes = up % 3 === 1 || up === 11 || byBass === 1 || byBass === 11
-    return passes ? to('passing diminished', next.chord) : { kind: 'auxiliary diminished' }
-  })()
-  return { job, resolves: false }
-}
+/** As the chord after it tells. */
+const diminishedAt = (form: Form, hold: Hold): Job => diminishedJob(hold.chord, goalOf(form, hold)?.chord ?? null)
 
 type Rest = 'tonic' | 'subdominant'
 /** What a chord at rest is in its key, by degree; what is not listed is borrowed. */
@@ -79,7 +65,7 @@ const restAt = (form: Form, hold: Hold, key: PlainKey): Judged => {
   if (chord.family === 'half-diminished' && next && upTo(chord, next.chord) === 1)
     return { job: to('V', next.chord), resolves: false }
   const rest = RESTS[key.mode][`${degree}${kindOf(chord)}`]
-  return rest ? plain(rest, degree) : plain('borrowed')
+  return plain(rest ?? 'borrowed', degree, key.mode)
 }
 
 const dominantAfter = (form: Form, hold: Hold): Hold | null => {
@@ -94,7 +80,7 @@ const dominantAfter = (form: Form, hold: Hold): Hold | null => {
 export const functionAt = (form: Form, hold: Hold, keys: readonly PlainKey[]): Judged => {
   const key = keys[hold.at] as PlainKey
   if (isDominant(hold.chord)) return dominantAt(form, hold, key)
-  if (hold.chord.family === 'diminished') return diminishedAt(form, hold)
+  if (hold.chord.family === 'diminished') return { job: diminishedAt(form, hold), resolves: false }
   const dominant = dominantAfter(form, hold)
   if (dominant) {
     const judged = dominantAt(form, dominant, keys[dominant.at] as PlainKey)

@@ -44,7 +44,7 @@ export const goalOf = (form: Form, hold: Hold): Hold | null => {
       if (form.repeats) continue
       return null
     }
-    if (!isDominant(hold.chord) || next.chord.root.pc !== hold.chord.root.pc) return next
+    if (!isDominant(hold.chord) || !isDominant(next.chord) || next.chord.root.pc !== hold.chord.root.pc) return next
   }
   return null
 }
@@ -63,3 +63,6 @@ export const iiBefore = (form: Form, hold: Hold): Hold | null => {
   if (before && before.chord.root.pc === hold.chord.root.pc) before = onFrom(form, before, -1)
   return before && canBeII(before.chord) && upTo(before.chord, hold.chord) === 5 ? before : null
 }
+
+/** How long chords last together. */
+export const ticksOf = (holds: readonly Hold[]): number => holds.reduce((sum, h) => sum + h.ticks, 0)

@@ -95,13 +95,20 @@ const against = (at: OnPath, key: PlainKey): number => {
   return strange < OWN ? OWN : AGAINST_CADENCE
 }
 
+export const sameKey = (a: PlainKey, b: PlainKey): boolean => a.tonic === b.tonic && a.mode === b.mode
+
 /**
- * The key at each chord: the cheapest path through the 24 keys, where a strange chord and a change of key both cost.
- * `home` is the key the chart names; without it the path is free to begin anywhere. Source: theory page, section 7.
+ * The key at each chord: the cheapest path through the keys that are `open`, where a strange chord and a change of key
+ * both cost. `home` is the key of the whole; without it the path is free to begin anywhere. Source: theory page, section 7.
  */
-export const keyPath = (chords: readonly OnPath[], home: PlainKey | null): readonly PlainKey[] => {
-  const isHome = ALL_KEYS.map((k) => home === null || (k.tonic === home.tonic && k.mode === home.mode))
-  let costs: readonly number[] = isHome.map((h) => (h ? 0 : START_ELSEWHERE))
+export const keyPath = (
+  chords: readonly OnPath[],
+  home: PlainKey | null,
+  open: readonly PlainKey[],
+): readonly PlainKey[] => {
+  const isHome = ALL_KEYS.map((k) => home === null || sameKey(k, home))
+  const isOpen = ALL_KEYS.map((k) => open.some((o) => sameKey(o, k)))
+  let costs: readonly number[] = isHome.map((h, k) => (isOpen[k] ? (h ? 0 : START_ELSEWHERE) : Infinity))
   const back: number[][] = []
   for (const [i, at] of chords.entries()) {
     const own = ALL_KEYS.map((k) => at.weight * (strangeness(at.chord, k) + against(at, k)))
@@ -110,6 +117,10 @@ export const keyPath = (chords: readonly OnPath[], home: PlainKey | null): reado
     costs = own.map((cost, k) => {
       let [best, least] = [k, before[k] as number]
       const into = STEPS_INTO[k] as readonly number[]
+      if (!isOpen[k]) {
+        from.push(k)
+        return Infinity
+      }
       for (let j = 0; i > 0 && j < 24; j++) {
         const sum = (before[j] as number) + (into[j] as number)
         if (sum < least) [best, least] = [j, sum]

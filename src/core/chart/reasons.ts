@@ -50,11 +50,19 @@ const dominantReason = (form: Form, hold: Hold, { job, resolves, through }: Judg
       return `A whole step below ${job.of}, it comes home by the back door.`
     case 'chromatic V':
       return 'The same ii–V follows a semitone lower.'
+    case 'delayed V':
+      return `It turns into ${next?.symbol ?? 'the minor chord'} on its own root, which puts ${job.of} off.`
+    case 'blues I':
+      return 'It is the I of a blues: at rest, with its seventh.'
+    case 'blues IV':
+      return 'It is the IV of a blues.'
+    case 'blues V':
+      return 'It is the V of a blues.'
     case 'static dominant':
       if (ii && next?.symbol === ii.symbol) return `It swings back to ${ii.symbol}: one suspended sound.`
       if (ii && next) return `${ii.symbol} before it is its ii, but what that promises never comes.`
       return next
-        ? `${next.symbol} is neither a fifth nor a semitone below, so it stays where it is.`
+        ? `${next.symbol} is neither a fifth nor a semitone below it: it does not resolve.`
         : 'Nothing follows it.'
     default:
       return null
@@ -75,14 +83,16 @@ export const reasonFor = (form: Form, hold: Hold, judged: Judged, key: PlainKey,
       return `${next?.symbol ?? 'the dominant'} after it stands for the V of ${job.of}, and this is its own ii.`
     case 'chromatic ii':
       return 'The same ii–V follows a semitone lower.'
+    case 'vii':
+      return `Its root lies a semitone below ${job.of}, and leads up to it.`
     case 'passing diminished':
-      return `It leads by a semitone to ${job.of}.`
+      return `Its ${next && [1, 11].includes(upTo(hold.chord, next)) ? 'root' : 'bass'} moves on by a semitone to ${next?.symbol ?? job.of}.`
     case 'auxiliary diminished':
       return next ? `It ornaments ${next.symbol} and gives way to it.` : 'Nothing follows it.'
     case 'common-tone diminished':
       return `It holds the root of ${next?.symbol ?? 'what follows'}.`
     case 'modal':
-      return `No dominant leads here: ${keyName} is a place to stay in.`
+      return `No dominant leads here: it rests on ${keyName.replace(/ (major|minor)$/, '')}.`
     case 'borrowed':
       if (slipsBetween(form, hold)) return 'It slides by a semitone between its neighbours.'
       return `In ${keyName} it is foreign: ${originOf(hold.chord, key)}.`

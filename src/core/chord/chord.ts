@@ -41,6 +41,17 @@ export interface Quality {
   readonly deniedSet: PcSet
 }
 
+/** What a foreign bass makes of the chord above it. Source: theory page, section 4. */
+export type SlashKind =
+  | 'suspended'
+  | 'lydian'
+  | 'lydian augmented'
+  | 'phrygian'
+  | 'suspended b9'
+  | 'half-whole'
+  | 'diminished'
+  | 'over its seventh'
+
 /** A chord as the core knows it: a quality, spelled on its root. Source: theory page, section 2. */
 export interface Chord {
   readonly kind: 'chord'
@@ -54,6 +65,8 @@ export interface Chord {
   readonly ownSet: PcSet
   /** The note each number of semitones above the root is heard as: spelled as its degree. */
   readonly heard: readonly Note[]
+  /** Set where the chord is read from its foreign bass: its symbol is then what was written, the rest what is heard. */
+  readonly slash?: SlashKind
 }
 
 export interface NoChord {

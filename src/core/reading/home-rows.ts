@@ -1,8 +1,9 @@
 import type { Job } from '../chart/job.ts'
-import type { Chord } from '../chord/chord.ts'
+import type { Chord, SlashKind } from '../chord/chord.ts'
 import type { Family } from '../chord/degree-names.ts'
 import type { MaterialName } from '../material/catalogue.ts'
-import { type Material, materialNamed } from '../material/material.ts'
+import { MATERIALS, type Material, materialNamed } from '../material/material.ts'
+import { rotate } from '../pitch/pcset.ts'
 import type { School } from './school.ts'
 
 export interface HomeCase {
@@ -24,6 +25,9 @@ export interface HomeRow {
   readonly because: string
 }
 
+/** A held dominant is told by what its last spot does. */
+const doing = ({ job }: HomeCase): Job | null => (job && 'leads' in job && job.leads) || job
+
 const on = (up: number, name: MaterialName): Listed => ({ material: materialNamed(name), up })
 const list = (...names: readonly MaterialName[]): readonly Listed[] => names.map((name) => on(0, name))
 const always = (...names: readonly MaterialName[]): HomeRow['scales'] => {
@@ -36,9 +40,30 @@ const states = ({ chord }: HomeCase, tension: string): boolean => {
   const { altered, tensions, fifth } = chord.quality.recipe
   return altered || fifth === tension || tensions.includes(tension)
 }
-const toMinor = ({ job }: HomeCase): boolean => job !== null && job.kind === 'V' && job.minor
-const working = ({ job }: HomeCase, ...kinds: readonly Job['kind'][]): boolean =>
-  job !== null && kinds.includes(job.kind)
+const working = (c: HomeCase, ...kinds: readonly Job['kind'][]): boolean => {
+  const job = doing(c)
+  return job !== null && kinds.includes(job.kind)
+}
+const standsOn = (c: HomeCase, mode: 'major' | 'minor', ...degrees: readonly string[]): boolean => {
+  const job = doing(c)
+  return job?.mode === mode && job.on !== undefined && degrees.includes(job.on)
+}
+
+/** A V of a minor goal, reached or deceived; one on the 5 of a minor key or the 3 of a major one that goes elsewhere. */
+const isOfMinor = (c: HomeCase): boolean => {
+  const job = doing(c)
+  if (job === null) return false
+  if (job.kind === 'V' || job.kind === 'deceptive V') return 'minor' in job && job.minor
+  const elsewhere = job.kind === 'static dominant' || job.kind === 'blues V'
+  return elsewhere && (standsOn(c, 'minor', '5') || (job.kind !== 'blues V' && standsOn(c, 'major', '3')))
+}
+
+/** A dominant away from the fifth it would fall: on the flat 7, the 4, the flat 6 or the flat 3 of a major key. */
+const staysAway = (c: HomeCase): boolean =>
+  working(c, 'static dominant') && (standsOn(c, 'major', 'b7', '4', 'b6', 'b3', '2') || standsOn(c, 'minor', 'b6'))
+
+/** The II7 that turns into the ii. */
+const turnsIntoII = (c: HomeCase): boolean => working(c, 'delayed V') && standsOn(c, 'major', '2')
 const altersFifth = (c: HomeCase): boolean => states(c, '#5') || states(c, 'b5')
 
 const PLAIN_DOMINANT: Readonly<Record<School['dominantHome'], readonly Listed[]>> = {
@@ -61,11 +86,29 @@ const HALF_DIMINISHED: Readonly<Record<School['halfDiminished'], readonly Listed
   locrian: list('locrian', 'locrian natural 9'),
 }
 
+/** Over the I, IV and V of a blues the tonic's own blues scales are offered: so many semitones above the chord. */
+const TONIC_ABOVE: Readonly<Partial<Record<Job['kind'], number>>> = { 'blues I': 0, 'blues IV': 7, 'blues V': 5 }
+const bluesScales = (c: HomeCase): readonly Listed[] => {
+  const up = TONIC_ABOVE[doing(c)?.kind ?? 'modal'] ?? 0
+  const second = working(c, 'blues IV') ? list('lydian dominant') : []
+  return [...list('mixolydian'), ...second, on(up, 'minor blues'), on(up, 'major blues')]
+}
+
 const DOMINANT: readonly HomeRow[] = [
   {
     when: (c) => (states(c, '#9') && (altersFifth(c) || states(c, 'b13'))) || (states(c, 'b9') && altersFifth(c)),
     scales: always('altered', 'whole tone'),
     because: 'the symbol alters both the fifth and the ninth',
+  },
+  {
+    when: (c) => isOfMinor(c) && !states(c, '#11') && (states(c, '#9') || states(c, 'b13') || states(c, '#5')),
+    scales: always('altered', 'phrygian dominant', 'half-whole'),
+    because: 'it is the V of a minor chord and its symbol alters more than the ninth',
+  },
+  {
+    when: (c) => isOfMinor(c) && !states(c, '#11') && !states(c, 'b5'),
+    scales: always('phrygian dominant', 'altered', 'half-whole'),
+    because: 'it is the V of a minor chord',
   },
   {
     when: (c) => states(c, 'b5'),
@@ -88,11 +131,6 @@ const DOMINANT: readonly HomeRow[] = [
     because: 'the symbol lowers the 13 over a natural fifth',
   },
   {
-    when: (c) => toMinor(c) && !states(c, '#11'),
-    scales: always('phrygian dominant', 'altered', 'half-whole'),
-    because: 'the dominant resolves to a minor chord',
-  },
-  {
     when: (c) => states(c, 'b9'),
     scales: always('half-whole', 'altered', 'phrygian dominant'),
     because: 'the symbol lowers the ninth',
@@ -103,14 +141,19 @@ const DOMINANT: readonly HomeRow[] = [
     because: 'the symbol raises the 11',
   },
   {
+    when: (c) => working(c, 'blues I', 'blues IV', 'blues V'),
+    scales: bluesScales,
+    because: 'it stands in a blues',
+  },
+  {
     when: (c) => working(c, 'substitute V', 'backdoor V'),
     scales: always('lydian dominant', 'mixolydian'),
     because: 'a substitute or backdoor dominant keeps its ninth and raises its 11',
   },
   {
-    when: (c) => standsOn(c, 'static dominant', '2', 'b7'),
+    when: (c) => staysAway(c) || turnsIntoII(c),
     scales: always('lydian dominant', 'mixolydian'),
-    because: 'a dominant on the 2 or the b7 that does not resolve raises its 11',
+    because: 'it does not fall a fifth where it stands, so it raises its 11',
   },
   {
     when: (c) => working(c, 'static dominant'),
@@ -126,10 +169,13 @@ const DOMINANT: readonly HomeRow[] = [
 
 const restsInMinor = ({ chord, job }: HomeCase): boolean => {
   const { seventh } = chord.quality.recipe
-  return seventh === '6' || seventh === '7' || (seventh === null && (job === null || job.kind === 'tonic'))
+  return (
+    seventh === '6' ||
+    seventh === '7' ||
+    (seventh === null && (job === null || job.kind === 'tonic' || job.kind === 'blues I'))
+  )
 }
-const standsOn = ({ job }: HomeCase, kind: Job['kind'], ...degrees: readonly string[]): boolean =>
-  job !== null && job.kind === kind && 'on' in job && degrees.includes(job.on ?? '')
+const tonicOn = (c: HomeCase, degree: string): boolean => working(c, 'tonic') && doing(c)?.on === degree
 
 const restsAsSixth = ({ chord }: HomeCase): boolean => ['6', '7'].includes(chord.quality.recipe.seventh ?? '')
 
@@ -139,6 +185,11 @@ const SUSPENDED_SCALES: readonly Listed[] = [on(0, 'mixolydian'), on(7, 'dorian'
 export const HOME_ROWS: Readonly<Record<Family, readonly HomeRow[]>> = {
   dominant: DOMINANT,
   suspended: [
+    {
+      when: (c) => states(c, '#9'),
+      scales: always('dorian', 'mixolydian'),
+      because: 'a suspended chord with a raised ninth has the minor third',
+    },
     {
       when: (c) => states(c, 'b9'),
       scales: always('phrygian', 'dorian b2'),
@@ -168,9 +219,20 @@ export const HOME_ROWS: Readonly<Record<Family, readonly HomeRow[]>> = {
       scales: always('lydian', 'ionian'),
       because: 'the symbol raises the 11',
     },
-    { when: (c) => working(c, 'V'), scales: always('mixolydian', 'ionian'), because: 'a major triad that resolves' },
     {
-      when: (c) => working(c, 'subdominant', 'borrowed'),
+      when: (c) => working(c, 'V') && isOfMinor(c),
+      scales: always('phrygian dominant', 'mixolydian'),
+      because: 'a major triad that resolves to a minor chord',
+    },
+    { when: (c) => working(c, 'V'), scales: always('mixolydian', 'ionian'), because: 'a major triad that resolves' },
+    { when: (c) => working(c, 'blues I', 'blues IV'), scales: bluesScales, because: 'it stands in a blues' },
+    {
+      when: (c) => standsOn(c, 'minor', 'b7') && working(c, 'subdominant'),
+      scales: always('mixolydian', 'ionian'),
+      because: 'it stands on the b7 of a minor key',
+    },
+    {
+      when: (c) => working(c, 'subdominant', 'borrowed', 'modal'),
       scales: always('lydian', 'ionian'),
       because: 'a major chord away from its tonic',
     },
@@ -197,12 +259,17 @@ export const HOME_ROWS: Readonly<Record<Family, readonly HomeRow[]>> = {
   ],
   minor: [
     {
-      when: (c) => standsOn(c, 'tonic', '3') && !restsAsSixth(c),
+      when: ({ chord }) => chord.quality.recipe.fifth === '#5' || chord.quality.recipe.tensions.includes('b13'),
+      scales: always('aeolian', 'dorian'),
+      because: 'the symbol raises the fifth, which over a minor chord is the lowered sixth',
+    },
+    {
+      when: (c) => tonicOn(c, '3') && !restsAsSixth(c),
       scales: always('phrygian', 'dorian'),
       because: 'it stands on the 3 of the key',
     },
     {
-      when: (c) => standsOn(c, 'tonic', '6') && !restsAsSixth(c),
+      when: (c) => tonicOn(c, '6') && !restsAsSixth(c),
       scales: always('aeolian', 'dorian'),
       because: 'it stands on the 6 of the key',
     },
@@ -225,4 +292,51 @@ export const HOME_ROWS: Readonly<Record<Family, readonly HomeRow[]>> = {
       because: 'a power chord leaves the third open',
     },
   ],
+}
+
+/** What a foreign bass makes of the chord above it is at home in; null where the chord's own rows tell. */
+export const SLASH_HOMES: Readonly<Record<SlashKind, HomeRow | null>> = {
+  suspended: null,
+  'suspended b9': null,
+  'over its seventh': null,
+  lydian: {
+    when: anyCase,
+    scales: always('lydian', 'ionian'),
+    because: 'a major triad a whole step above the bass',
+  },
+  'lydian augmented': {
+    when: anyCase,
+    scales: always('lydian augmented', 'augmented scale'),
+    because: 'a major triad a major third above the bass',
+  },
+  phrygian: {
+    when: anyCase,
+    scales: always('phrygian', 'dorian b2'),
+    because: 'a major triad a half step above the bass',
+  },
+  'half-whole': {
+    when: anyCase,
+    scales: always('half-whole', 'altered'),
+    because: 'a major triad a tritone from the bass',
+  },
+  diminished: {
+    when: anyCase,
+    scales: always('whole-half'),
+    because: 'a major triad a half step below the bass',
+  },
+}
+
+/** The scale of the place a modal stretch rests in longest, named from this chord. */
+export const restingHome = (job: Job | null): HomeRow | null => {
+  const rests = job && 'rests' in job ? job.rests : undefined
+  const scale = rests && MATERIALS.find((m) => m.name === rests.scale)
+  if (!rests || !scale) return null
+  const set = rotate(scale.set, rests.up)
+  const mode = MATERIALS.find((m) => m.family === 'mode' && m.set === set)
+  if (!mode) return null
+  return {
+    when: anyCase,
+    scales: () => [{ material: mode, up: 0 }],
+    because: 'of the stretch it is in, the place that is rested on longest gives the scale',
+  }
 }

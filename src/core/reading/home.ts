@@ -6,7 +6,7 @@ import { type Overlay, placeOn } from '../material/overlay.ts'
 import { type Note, noteAbove } from '../pitch/note.ts'
 import { holds, rotate, shared, union } from '../pitch/pcset.ts'
 import { type PcSet, pitchClass } from '../pitch/units.ts'
-import { HOME_ROWS, type HomeCase, type HomeRow } from './home-rows.ts'
+import { HOME_ROWS, type HomeCase, type HomeRow, restingHome, SLASH_HOMES } from './home-rows.ts'
 import type { School } from './school.ts'
 
 /** A scale on a root, not yet spelled out: what the hot path needs. `set` is relative to the chord's root. */
@@ -25,9 +25,12 @@ export interface Home {
   readonly because: string
 }
 
+/** Letters up to a fourth and a fifth, the only roots beside the chord's own that its rows name. */
+const LETTERS: Readonly<Record<number, number>> = { 0: 0, 5: 3, 7: 4 }
+
 const onChord = (chord: Chord, material: Material, up: number): HomeScale => ({
   material,
-  root: up === 0 ? chord.root : noteAbove(chord.root, up === 7 ? 4 : 0, up),
+  root: up === 0 ? chord.root : noteAbove(chord.root, LETTERS[up] ?? 0, up),
   set: up === 0 ? material.set : rotate(material.set, up),
 })
 
@@ -73,7 +76,8 @@ export const insideOf = (chord: Chord, scale: PcSet): PcSet =>
  */
 export const homeOf = (chord: Chord, next: Chord | null, job: Job | null, school: School): Home => {
   const asked: HomeCase = { chord, job, school }
-  const row = HOME_ROWS[chord.family].find((r) => r.when(asked)) as HomeRow
+  const usual = HOME_ROWS[chord.family].find((r) => r.when(asked)) as HomeRow
+  const row = restingHome(job) ?? (chord.slash ? SLASH_HOMES[chord.slash] : null) ?? usual
   const listed = row.scales(asked).map((s) => onChord(chord, s.material, s.up))
   const [first, ...others] = symbolFirst(
     chord,

@@ -1,5 +1,6 @@
 import { type Job, jobFromNext } from '../chart/job.ts'
 import { type Chord, heardOver } from '../chord/chord.ts'
+import { overItsBass } from '../chord/slash.ts'
 import type { Overlay } from '../material/overlay.ts'
 import { readOverlay } from '../material/read-overlay.ts'
 import type { Note } from '../pitch/note.ts'
@@ -42,13 +43,16 @@ export interface Reading {
   readonly statesChord: boolean
 }
 
-/** A chord with its job (from the next chord where none is given) and its home scale, by a school. */
+/** A chord as its bass makes it heard, with its job (from the next chord where none is given) and its home scale, by a school. */
 export const placeOf = (
-  chord: Chord,
-  next: Chord | null,
+  written: Chord,
+  following: Chord | null,
   school: School = DEFAULT_SCHOOL,
-  job: Job | null = jobFromNext(chord, next),
+  known?: Job | null,
 ): Place => {
+  const chord = overItsBass(written, following)
+  const next = following && overItsBass(following, null)
+  const job = known === undefined ? jobFromNext(chord, next) : known
   const home = homeOf(chord, next, job, school)
   return { chord, next, job, school, home, roles: roleSets(chord, home, job, school) }
 }
