@@ -43,6 +43,7 @@ const noteAnswer = (n: NoteReading) => ({
   guide: n.guide,
   rub: n.rub !== null,
   keptBack: n.keptBack,
+  ...(n.blue ? { blue: true } : {}),
   fade: n.fade,
   exits: n.exits.map(exitAnswer),
 })

@@ -16,6 +16,7 @@ import {
   readOverrides,
   SCHOOL_CHOICES,
   type School,
+  SORTS,
   type Weights,
 } from '../core/index.ts'
 import { CHART_FORMATS, type ChartFormat } from '../formats/chart-formats.ts'
@@ -246,7 +247,7 @@ export const QUERIES = {
       fadeMin: number
       fadeMax: number | null
       landingMin: number
-      sort: 'fade' | 'landing'
+      sort: (typeof SORTS)[number]
       limit: number
       offset: number
     }
@@ -259,7 +260,10 @@ export const QUERIES = {
     fadeMin: Joi.number().min(0).max(100).empty('').default(0),
     fadeMax: Joi.number().min(0).max(100).empty('').default(null),
     landingMin: Joi.number().min(0).max(100).empty('').default(0),
-    sort: Joi.string().valid('fade', 'landing').empty('').default('fade'),
+    sort: Joi.string()
+      .valid(...SORTS)
+      .empty('')
+      .default('use'),
     ...PAGE,
     ...JUDGES,
   }),

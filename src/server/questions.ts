@@ -24,7 +24,10 @@ export const answer = (question: Question, judges: Judges) => {
     }
     case 'overlays': {
       const { kind, chord, next, hold } = question
-      return { kind, ...overlaysAnswer(chord, next, { ...ANYTHING, hold: degreesOn(chord, hold) }, judges, FIRST_PAGE) }
+      return {
+        kind,
+        ...overlaysAnswer(chord, next, { ...ANYTHING, sort: 'fade', hold: degreesOn(chord, hold) }, judges, FIRST_PAGE),
+      }
     }
   }
 }

@@ -49,7 +49,12 @@ const pageOf = (
     total: ranked.length,
     items: ranked.slice(page.offset, page.offset + page.limit).map((r) => {
       const { notes, ...rest } = readingAnswer(readOver(r.overlay(), place, weights), chord, null, weights)
-      return { ...rest, notes: notes.map(({ exits: _, ...note }) => note) }
+      return {
+        ...rest,
+        notes: notes.map(({ exits: _, ...note }) => note),
+        use: Math.round(r.use),
+        ...(r.classic ? { classic: r.classic } : {}),
+      }
     }),
   }
 }
@@ -62,7 +67,7 @@ export const overlaysAnswer = (chord: Chord, next: Chord | null, wish: Wish, jud
 export const pairsAnswer = (chord: Chord, next: Chord | null, wish: PairWish, judges: Judges, page: Page) =>
   pageOf(rankPairs(placeOf(chord, next, judges.school), wish, judges.weights), chord, next, judges, page)
 
-export const ANY_PAIR: PairWish = { ...ANYTHING, qualities: null, distance: null, exclusive: null }
+export const ANY_PAIR: PairWish = { ...ANYTHING, sort: 'fade', qualities: null, distance: null, exclusive: null }
 
 const QUALITY_NAMES: Readonly<Record<string, string>> = {
   major: '',

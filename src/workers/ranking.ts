@@ -43,6 +43,8 @@ export interface Ranking {
   readonly fades: Uint8Array
   readonly landings: Int8Array
   readonly also: Uint8Array
+  /** The sentences of those the table of classics knows, by their place; asked by use only. */
+  readonly classics: Readonly<Record<number, string>>
   /** Of how many overlays these were chosen. */
   readonly of: number
   /** Where nothing matches: what to drop. */
@@ -89,13 +91,14 @@ const candidatesFor = ({ spot, naming, direction }: RankingAsk): { place: Place;
 export const ranking = (ask: RankingAsk): Ranking => {
   const { place, all } = candidatesFor(ask)
   const wanted = all.filter((c) => ask.wish.families.includes(c.family))
-  const ranked = rankCandidates(wanted, place, ask.wish, ask.weights)
+  const ranked = rankCandidates(wanted, place, ask.wish, ask.weights, ask.naming)
   return {
     names: ranked.map((r) => r.candidate.name()),
     families: ranked.map((r) => r.candidate.family),
     fades: Uint8Array.from(ranked, (r) => r.measured.fade),
     landings: Int8Array.from(ranked, (r) => r.measured.landing ?? -1),
     also: Uint8Array.from(ranked, (r) => r.candidate.also),
+    classics: Object.fromEntries(ranked.flatMap((r, i) => (r.classic ? [[i, r.classic]] : []))),
     of: all.length,
     escapes: ranked.length > 0 ? [] : escapesFrom(all, place, ask.wish, ask.weights),
   }

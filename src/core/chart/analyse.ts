@@ -62,6 +62,9 @@ const judge = (form: Form, { whole, at, modal: jobs }: Ground, blues: boolean): 
   })
 }
 
+/** A job with whether its chord stands over a pedal. */
+const standingOf = (job: Job, { overPedal }: SpotInChart): Job => (overPedal ? { ...job, overPedal } : job)
+
 /** The key of a modal chart is what is rested on longest. */
 const modalKey = (form: Form, stretches: readonly ModalStretch[]): PlainKey | null => {
   const longest = [...stretches].sort((a, b) => ticksOf(b.holds) - ticksOf(a.holds))[0]
@@ -124,7 +127,7 @@ export const analyseChart = (chart: Chart, repeats: boolean, overrides: readonly
         ...s,
         key: named,
         degree: degreeIn(key, hold.chord),
-        job: put ?? (s.next === null && own.job.kind === 'static dominant' ? null : own.job),
+        job: put ?? (s.next === null && own.job.kind === 'static dominant' ? null : standingOf(own.job, s)),
         resolves: put ? RESOLVING.has(put.kind) : own.resolves,
         reason: put
           ? 'You say so.'

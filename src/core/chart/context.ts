@@ -7,6 +7,8 @@ export interface SpotInChart {
   readonly index: number
   readonly spot: Spot
   readonly next: Chord | null
+  /** Whether it stands in a progression over one bass. */
+  readonly overPedal: boolean
 }
 
 const chordOf = (harmony: Harmony | undefined): Chord | null => (harmony?.kind === 'chord' ? harmony : null)
@@ -42,10 +44,9 @@ const overPedals = (chords: readonly Harmony[]): ReadonlySet<number> => {
   return over
 }
 
-/** The chords in order, each as its bass makes it heard. */
-const heardChords = (chords: readonly Harmony[], repeats: boolean): readonly Harmony[] => {
+/** The chords in order, each as its bass makes it heard; those over a pedal as they are. */
+const heardChords = (chords: readonly Harmony[], pedal: ReadonlySet<number>, repeats: boolean): readonly Harmony[] => {
   if (!chords.some((c) => c.kind === 'chord' && c.bass !== c.root)) return chords
-  const pedal = overPedals(chords)
   return chords.map((c, i) =>
     c.kind === 'no chord' || pedal.has(i) ? c : overItsBass(c, nextChord(chords, i, repeats, c)),
   )
@@ -54,12 +55,16 @@ const heardChords = (chords: readonly Harmony[], repeats: boolean): readonly Har
 /** The spots of a chart in order. Where it repeats, the last is followed by the first; else by nothing. */
 export const spotsInChart = (chart: Chart, repeats: boolean): readonly SpotInChart[] => {
   const spots = spotsOf(chart)
-  const chords = heardChords(
-    spots.map((s) => s.chord),
-    repeats,
-  )
+  const written = spots.map((s) => s.chord)
+  const pedal = overPedals(written)
+  const chords = heardChords(written, pedal, repeats)
   return spots.map((spot, index) => {
     const chord = chords[index] as Harmony
-    return { index, spot: chord === spot.chord ? spot : { ...spot, chord }, next: nextChord(chords, index, repeats) }
+    return {
+      index,
+      spot: chord === spot.chord ? spot : { ...spot, chord },
+      next: nextChord(chords, index, repeats),
+      overPedal: pedal.has(index),
+    }
   })
 }

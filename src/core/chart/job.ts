@@ -36,6 +36,8 @@ interface Standing {
   readonly on?: string | undefined
   /** That key's mode. */
   readonly mode?: 'major' | 'minor' | undefined
+  /** Over a pedal a chord keeps its own row, whatever its bass would make of it. */
+  readonly overPedal?: boolean | undefined
 }
 
 /**

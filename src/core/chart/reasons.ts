@@ -20,7 +20,10 @@ const originOf = (chord: Chord, key: PlainKey): string => {
     const tonic = pitchClass(chord.root.pc - degree)
     const fifths =
       ((((tonic + (mode === 'minor' ? 3 : 0) - key.tonic - (key.mode === 'minor' ? 3 : 0)) * 7) % 12) + 12) % 12
-    return { words: `the ${name} of ${plainNote(tonic).name} ${mode}`, away: Math.min(fifths, 12 - fifths) }
+    return {
+      words: `the ${name} of ${plainNote(tonic, mode === 'minor').name} ${mode}`,
+      away: Math.min(fifths, 12 - fifths),
+    }
   })
   return found.sort((a, b) => a.away - b.away)[0]?.words ?? 'another key'
 }

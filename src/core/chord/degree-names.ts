@@ -13,8 +13,9 @@ const names = (row: string): readonly string[] => row.split(' ')
 /** Degree names by semitones above the root. Source: theory page, section 2. Stated degrees go over these. */
 const COLUMNS = {
   dominant: names('1 b9 9 #9 3 11 #11 5 b13 13 b7 7'),
-  major: names('1 b9 9 #9 3 11 #11 5 #5 13 b7 7'),
-  minor: names('1 b9 9 b3 3 11 b5 5 b13 13 b7 7'),
+  major: names('1 b9 9 #9 3 11 #11 5 b13 13 b7 7'),
+  minor: names('1 b9 9 b3 3 11 #11 5 b13 13 b7 7'),
+  halfDiminished: names('1 b9 9 b3 3 11 b5 5 b13 13 b7 7'),
   diminished: names('1 b9 9 b3 3 11 b5 5 b13 bb7 b7 7'),
 } as const
 
@@ -25,7 +26,7 @@ const COLUMN_OF: Readonly<Record<Family, keyof typeof COLUMNS>> = {
   augmented: 'major',
   power: 'major',
   minor: 'minor',
-  'half-diminished': 'minor',
+  'half-diminished': 'halfDiminished',
   diminished: 'diminished',
 }
 

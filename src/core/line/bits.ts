@@ -76,4 +76,8 @@ export const RARE: Readonly<Record<string, number>> = {
   'ionian #5': 1.5,
   'lydian #2': 1.5,
   'locrian natural 6': 1.5,
+  'double harmonic': 4,
+  'hungarian minor': 4,
+  'neapolitan minor': 4,
+  'neapolitan major': 4,
 }

@@ -107,6 +107,14 @@ export const SIX_NOTE_MODES = [
   ['mixolydian without 3', '1 2 4 5 6 b7', ['mixolydian no 3']],
 ] as const satisfies readonly Row[]
 
+/** Seven-note scales from further away; no modes of the four that the others come from. */
+export const FAR_SCALES = [
+  ['double harmonic', '1 b2 3 4 5 b6 7', ['double harmonic major', 'double harmonic scale', 'byzantine']],
+  ['hungarian minor', '1 2 b3 #4 5 b6 7', ['double harmonic minor', 'hungarian minor scale']],
+  ['neapolitan minor', '1 b2 b3 4 5 b6 7', ['neapolitan', 'neapolitan minor scale']],
+  ['neapolitan major', '1 b2 b3 4 5 6 7', ['neapolitan major scale']],
+] as const satisfies readonly Row[]
+
 export const BEBOP = [
   ['bebop major', '1 2 3 4 5 #5 6 7', ['major bebop']],
   ['bebop dominant', '1 2 3 4 5 6 b7 7', ['dominant bebop', 'bebop', 'bebop mixolydian']],
@@ -152,7 +160,7 @@ export const FAMILIES = {
   ninth: NINTHS,
   quartal: QUARTALS,
   pentatonic: PENTATONICS,
-  mode: [...MODES, ...SIX_NOTE_MODES],
+  mode: [...MODES, ...SIX_NOTE_MODES, ...FAR_SCALES],
   bebop: BEBOP,
   blues: BLUES,
   symmetric: SYMMETRIC,

@@ -1,5 +1,5 @@
 import { spell } from '../pitch/degree.ts'
-import { type Note, plainNote } from '../pitch/note.ts'
+import { type Note, plainNote, spellOn } from '../pitch/note.ts'
 import { rotate, setOf, union } from '../pitch/pcset.ts'
 import { type PcSet, type PitchClass, pitchClass } from '../pitch/units.ts'
 import { type Material, nameOn } from './material.ts'
@@ -54,9 +54,38 @@ export const notesOverlay = (typed: readonly [Note, ...Note[]]): Overlay => {
   }
 }
 
-/** A root nobody typed: as the given notes spell it where they hold it, else from the table of black keys. */
-export const generatedRoot = (pc: PitchClass, inScale: readonly Note[], material: Material): Note =>
-  inScale.find((n) => n.pc === pc && Math.abs(n.alter) < 2) ?? plainNote(pc, material.minorThird)
+/** Roots nobody writes where there is a plain name. */
+const HARD_ROOTS: ReadonlySet<string> = new Set(['E#', 'B#', 'Cb', 'Fb'])
+
+/** What stands in thirds or is a pentatonic takes its plainest spelling; a scale that of the key it belongs to. */
+const PLAINEST: ReadonlySet<string> = new Set(['triad', 'seventh', 'ninth', 'pentatonic'])
+
+/** How hard a material on a root reads: a hard root most, then double accidentals, then (of plain shapes) every sign. */
+const hardness = (root: Note, { formula, family }: Material): number => {
+  const alters = formula.map((d) => Math.abs(spell(root, d).alter))
+  const doubles = alters.filter((a) => a > 1).length
+  const signs = PLAINEST.has(family) ? alters.filter((a) => a > 0).length : 0
+  return (HARD_ROOTS.has(root.name) || Math.abs(root.alter) > 1 ? 10_000 : 0) + 100 * doubles + signs
+}
+
+/** Every plain name of a pitch class: a letter with one accidental at most. */
+const NAMES: readonly (readonly Note[])[] = Array.from({ length: 12 }, (_, pc) =>
+  Array.from({ length: 7 }, (_, letter) => spellOn(letter, pitchClass(pc))).filter(
+    (n): n is Note => n !== undefined && Math.abs(n.alter) < 2,
+  ),
+)
+
+/**
+ * A root nobody typed: as the given notes spell it where that reads no harder than the name in the table of black keys,
+ * else from that table; another name only where both need a hard root or double accidentals. Source: theory page, section 1.
+ */
+export const generatedRoot = (pc: PitchClass, inScale: readonly Note[], material: Material): Note => {
+  const usual = plainNote(pc, material.minorThird)
+  const own = inScale.find((n) => n.pc === pc) ?? usual
+  const first = hardness(own, material) <= hardness(usual, material) ? own : usual
+  if (hardness(first, material) < 100) return first
+  return (NAMES[pc] ?? []).reduce((best, n) => (hardness(n, material) < hardness(best, material) ? n : best), first)
+}
 
 /** The overlay moved by semitones, each root respelled as nobody typed it: in `inScale` where it belongs there. */
 export const slipOverlay = (overlay: Overlay, semitones: number, inScale: readonly Note[]): Overlay => {

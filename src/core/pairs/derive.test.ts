@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { readChord } from '../chord/parse.ts'
-import { MATERIALS } from '../material/material.ts'
+import { MODES } from '../material/catalogue.ts'
+import { materialNamed } from '../material/material.ts'
 import { placeOn } from '../material/overlay.ts'
 import { readOverlay } from '../material/read-overlay.ts'
 import { plainNote } from '../pitch/note.ts'
@@ -48,7 +49,7 @@ describe('two triads out of a scale', () => {
   })
 
   it('gives, for every mode, the triads on the two degrees above the omitted one', () => {
-    const modes = MATERIALS.filter((m) => m.family === 'mode' && m.formula.length === 7)
+    const modes = MODES.map(([name]) => materialNamed(name))
     expect(modes).toHaveLength(28)
     for (const m of modes)
       for (const pc of [0, 3, 8]) {
@@ -75,8 +76,7 @@ describe('two triads out of a scale', () => {
   })
 
   it('moves with the scale: the same steps in every key', () => {
-    const modes = MATERIALS.filter((m) => m.family === 'mode' && m.formula.length === 7)
-    for (const m of modes) {
+    for (const m of MODES.map(([name]) => materialNamed(name))) {
       const steps = (pc: number) => {
         const scale = placeOn(plainNote(pitchClass(pc), m.minorThird), m)
         const d = derivePairs(scale, null, placeOf(chord(ownSymbol(scale)), null), DEFAULT_WEIGHTS)

@@ -29,7 +29,7 @@ export const pairMap = (place: Place, distance: number, weights: Weights): reado
   for (const r of rankCandidates(
     pairsOver(place, (s) => apart.includes(s.apart)),
     place,
-    ANYTHING,
+    { ...ANYTHING, sort: 'fade' },
     weights,
   )) {
     const { shape } = r.candidate

@@ -91,7 +91,7 @@ describe('the pair map', () => {
         const fades = all.map((r) => r.measured.fade)
         expect([...fades].sort((a, b) => a - b)).toEqual(fades)
       }
-      const wish = { ...ANYTHING, qualities: null, distance, exclusive: null }
+      const wish = { ...ANYTHING, sort: 'fade' as const, qualities: null, distance, exclusive: null }
       const listed = rankPairs(place, wish, DEFAULT_WEIGHTS).map((r) => r.overlay().name)
       expect(new Set(cells.flatMap((c) => c.all.map((r) => r.overlay().name)))).toEqual(new Set(listed))
     }

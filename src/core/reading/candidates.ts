@@ -25,6 +25,8 @@ export interface Candidate {
   /** Null for pairs and slips. */
   readonly material: Material | null
   readonly set: PcSet
+  /** The root's pitch class; of a pair the first triad's, null for slips. */
+  readonly root: PitchClass | null
   readonly passing: number | null
   readonly overlay: () => Overlay
   /** How many other names in its family the same notes have. */
@@ -46,6 +48,7 @@ const placedOn = (family: FamilyName, material: Material, pc: PitchClass, home: 
   family,
   material,
   set: rotate(material.set, pc),
+  root: pc,
   passing: material.passing === null ? null : (pc + material.passing) % 12,
   overlay: once(() => placeOn(generatedRoot(pc, home, material), material)),
   also: 0,
@@ -62,6 +65,7 @@ const slips = (home: Overlay): readonly Candidate[] =>
     family: 'slip',
     material: null,
     set: rotate(home.set, n),
+    root: null,
     passing: null,
     overlay: once(() => slipOverlay(home, n, home.notes)),
     also: 0,
@@ -89,7 +93,7 @@ export const pairsOver = (place: Place, fits: (shape: PairShape) => boolean): re
         ),
       )
       const set = union(a.set, b.set)
-      candidates.push({ family: 'pair', material: null, set, passing: null, overlay, also: 0, shape })
+      candidates.push({ family: 'pair', material: null, set, root: a.pc, passing: null, overlay, also: 0, shape })
     }
   return candidates
 }

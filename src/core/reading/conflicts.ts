@@ -1,8 +1,8 @@
 import { holds } from '../pitch/pcset.ts'
 import { pitchClass } from '../pitch/units.ts'
 import { type Candidate, FAMILY_NAMES } from './candidates.ts'
-import { lensOf, type Measured, measure } from './lens.ts'
-import { fadeLimit, guidesOver, keyStepsFrom, type Wish } from './rank.ts'
+import type { Measured } from './lens.ts'
+import { fadeLimit, guidesOver, keyStepsFrom, measurer, type Wish } from './rank.ts'
 import type { Place } from './role.ts'
 import type { Weights } from './weights.ts'
 
@@ -62,10 +62,10 @@ export const escapesFrom = (
   weights: Weights,
 ): readonly Escape[] => {
   const tests = testsOf(wish, place)
-  const lens = lensOf(place, weights)
+  const measured = measurer(place, weights)
   const groups = new Map<number, number>()
   for (const c of candidates) {
-    const m = measure(c.set, c.passing, lens, place.next !== null, weights)
+    const m = measured(c)
     let failed = 0
     for (const [i, t] of tests.entries()) if (t.fails(c, m)) failed |= 1 << i
     if (failed === 0) return []

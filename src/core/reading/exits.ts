@@ -3,7 +3,7 @@ import type { Note } from '../pitch/note.ts'
 import { homeOf } from './home.ts'
 import { roleSets } from './role.ts'
 import type { School } from './school.ts'
-import { EXIT_STRENGTHS } from './weights.ts'
+import { EXIT_STRENGTHS, ROOT_HELD } from './weights.ts'
 
 export type ExitHow = 'held' | 'half step down' | 'half step up' | 'whole step down' | 'whole step up'
 /** What a note of the next chord is to a line that lands there, by its place in this list. */
@@ -69,7 +69,18 @@ const OPEN_WAYS: readonly (readonly Way[])[] = Array.from({ length: 4 ** MOVES.l
 )
 
 /** Every exit of a pitch class, strongest first, then guide tones, then downward. */
-export const exitsOf = (pc: number, { next, kinds }: Targets): readonly Exit[] => {
+export const exitsOf = (pc: number, targets: Targets): readonly Exit[] => {
+  const ways = waysFrom(pc, targets)
+  return pc === targets.next.root.pc ? atRoot(ways) : ways
+}
+
+/** The next chord's root that sounds already: held is its first exit, and the 7 below it comes after. */
+const atRoot = (ways: readonly Exit[]): readonly Exit[] =>
+  ways
+    .map((e): Exit => (e.how === 'held' || e.how === 'half step down' ? { ...e, strength: ROOT_HELD[e.how] } : e))
+    .sort((a, b) => Number(b.how === 'held') - Number(a.how === 'held') || b.strength - a.strength)
+
+const waysFrom = (pc: number, { next, kinds }: Targets): readonly Exit[] => {
   const up = pc - next.root.pc + 24
   let surrounding = 0
   for (let move = 0; move < MOVES.length; move++)

@@ -1,6 +1,6 @@
 import type { Chord } from '../chord/chord.ts'
 import type { Standing } from './role.ts'
-import type { Weights } from './weights.ts'
+import { BLUE_MOST, MINOR_SEVEN, type Weights } from './weights.ts'
 
 const ALTERED_NAME = { 1: 'b9', 3: '#9', 6: '#11', 8: 'b13' } as const
 
@@ -10,11 +10,18 @@ const extensionFade = ({ up, inHome }: Standing, chord: Chord, w: Weights): numb
   return inHome ? base : base + w.awayFromHome
 }
 
-const outsideFade = ({ denied, rub }: Standing, w: Weights): number =>
-  Math.max(w.outside, denied ? w.denied : 0, rub === 'guide' ? w.rubGuide : rub === 'root' ? w.rubRoot : 0)
+const outsideFade = ({ denied, rub, minorSeven }: Standing, w: Weights): number =>
+  minorSeven
+    ? MINOR_SEVEN[minorSeven]
+    : Math.max(w.outside, denied ? w.denied : 0, rub === 'guide' ? w.rubGuide : rub === 'root' ? w.rubRoot : 0)
 
-/** How far out one note is, 0..100. Source: theory page, section 5. */
+/** How far out one note is, 0..100; a blue note never far. Source: theory page, section 5. */
 export const noteFade = (n: Standing, chord: Chord, w: Weights): number => {
+  const fade = fadeByRole(n, chord, w)
+  return n.blue ? Math.min(fade, BLUE_MOST) : fade
+}
+
+const fadeByRole = (n: Standing, chord: Chord, w: Weights): number => {
   switch (n.role) {
     case 'chord':
       return w.chord

@@ -26,7 +26,7 @@ export interface HomeRow {
 }
 
 /** A held dominant is told by what its last spot does. */
-const doing = ({ job }: HomeCase): Job | null => (job && 'leads' in job && job.leads) || job
+const doing = ({ job }: Pick<HomeCase, 'job'>): Job | null => (job && 'leads' in job && job.leads) || job
 
 const on = (up: number, name: MaterialName): Listed => ({ material: materialNamed(name), up })
 const list = (...names: readonly MaterialName[]): readonly Listed[] => names.map((name) => on(0, name))
@@ -50,12 +50,13 @@ const standsOn = (c: HomeCase, mode: 'major' | 'minor', ...degrees: readonly str
 }
 
 /** A V of a minor goal, reached or deceived; one on the 5 of a minor key or the 3 of a major one that goes elsewhere. */
-const isOfMinor = (c: HomeCase): boolean => {
-  const job = doing(c)
-  if (job === null) return false
-  if (job.kind === 'V' || job.kind === 'deceptive V') return 'minor' in job && job.minor
-  const elsewhere = job.kind === 'static dominant' || job.kind === 'blues V'
-  return elsewhere && (standsOn(c, 'minor', '5') || (job.kind !== 'blues V' && standsOn(c, 'major', '3')))
+export const isOfMinor = (job: Job | null): boolean => {
+  const does = doing({ job })
+  if (does === null) return false
+  if (does.kind === 'V' || does.kind === 'deceptive V') return 'minor' in does && does.minor
+  if (does.kind === 'blues V') return does.mode === 'minor'
+  if (does.kind !== 'static dominant') return false
+  return does.mode === 'minor' ? does.on === '5' : does.mode === 'major' && does.on === '3'
 }
 
 /** A dominant away from the fifth it would fall: on the flat 7, the 4, the flat 6 or the flat 3 of a major key. */
@@ -87,7 +88,7 @@ const HALF_DIMINISHED: Readonly<Record<School['halfDiminished'], readonly Listed
 }
 
 /** Over the I, IV and V of a blues the tonic's own blues scales are offered: so many semitones above the chord. */
-const TONIC_ABOVE: Readonly<Partial<Record<Job['kind'], number>>> = { 'blues I': 0, 'blues IV': 7, 'blues V': 5 }
+export const TONIC_ABOVE: Readonly<Partial<Record<Job['kind'], number>>> = { 'blues I': 0, 'blues IV': 7, 'blues V': 5 }
 const bluesScales = (c: HomeCase): readonly Listed[] => {
   const up = TONIC_ABOVE[doing(c)?.kind ?? 'modal'] ?? 0
   const second = working(c, 'blues IV') ? list('lydian dominant') : []
@@ -101,12 +102,12 @@ const DOMINANT: readonly HomeRow[] = [
     because: 'the symbol alters both the fifth and the ninth',
   },
   {
-    when: (c) => isOfMinor(c) && !states(c, '#11') && (states(c, '#9') || states(c, 'b13') || states(c, '#5')),
+    when: (c) => isOfMinor(c.job) && !states(c, '#11') && (states(c, '#9') || states(c, 'b13') || states(c, '#5')),
     scales: always('altered', 'phrygian dominant', 'half-whole'),
     because: 'it is the V of a minor chord and its symbol alters more than the ninth',
   },
   {
-    when: (c) => isOfMinor(c) && !states(c, '#11') && !states(c, 'b5'),
+    when: (c) => isOfMinor(c.job) && !states(c, '#11') && !states(c, 'b5'),
     scales: always('phrygian dominant', 'altered', 'half-whole'),
     because: 'it is the V of a minor chord',
   },
@@ -220,7 +221,7 @@ export const HOME_ROWS: Readonly<Record<Family, readonly HomeRow[]>> = {
       because: 'the symbol raises the 11',
     },
     {
-      when: (c) => working(c, 'V') && isOfMinor(c),
+      when: (c) => working(c, 'V') && isOfMinor(c.job),
       scales: always('phrygian dominant', 'mixolydian'),
       because: 'a major triad that resolves to a minor chord',
     },

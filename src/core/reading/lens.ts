@@ -1,8 +1,8 @@
-import { shared, sizeOf } from '../pitch/pcset.ts'
+import { shared, sizeOf, union } from '../pitch/pcset.ts'
 import { type PcSet, pitchClass } from '../pitch/units.ts'
 import { exitsOf, targetsOf } from './exits.ts'
 import { noteFade, overlayFade } from './fade.ts'
-import { EXIT_WEIGHT } from './read.ts'
+import { exitWeight } from './read.ts'
 import { type Place, standingAt } from './role.ts'
 import type { Weights } from './weights.ts'
 
@@ -21,6 +21,7 @@ export interface Lens {
   readonly high: readonly Sums[]
   readonly rubs: PcSet
   readonly suspensions: PcSet
+  readonly denied: PcSet
 }
 
 const HALF = 64
@@ -49,21 +50,24 @@ export const lensOf = (place: Place, weights: Weights): Lens => {
   const notes: Sums[] = []
   let rubs = 0
   let suspensions = 0
+  let denied = 0
   for (let pc = 0; pc < 12; pc++) {
     const standing = standingAt(place, pitchClass(pc - chord.root.pc))
     const { role } = standing
     const fade = noteFade(standing, chord, weights)
-    const weight = EXIT_WEIGHT[role]
+    const weight = exitWeight(standing)
     const exit = targets ? weight * Math.round(100 * (exitsOf(pc, targets)[0]?.strength ?? 0)) : 0
     notes.push({ fade, worst: fade, exit, weight })
     if (standing.rub !== null) rubs |= 1 << pc
-    if (role === 'suspension') suspensions |= 1 << pc
+    if (role === 'suspension' && !standing.blue) suspensions |= 1 << pc
+    if (standing.denied) denied |= 1 << pc
   }
   return {
     low: halfOf(notes.slice(0, 6)),
     high: halfOf(notes.slice(6)),
     rubs: rubs as PcSet,
     suspensions: suspensions as PcSet,
+    denied: denied as PcSet,
   }
 }
 
@@ -73,6 +77,8 @@ export interface Measured {
   readonly landing: number | null
   readonly rubs: number
   readonly suspensions: number
+  /** Notes that rub or that the symbol denies. */
+  readonly wrong: number
 }
 
 /** Measures one set; `passing` is left out of its worst note, `next` says whether there is a chord to land on. */
@@ -89,5 +95,6 @@ export const measure = (set: PcSet, passing: number | null, lens: Lens, next: bo
     landing: next ? Math.round((low.exit + high.exit) / (low.weight + high.weight)) : null,
     rubs: sizeOf(shared(set, lens.rubs)),
     suspensions: sizeOf(shared(set, lens.suspensions)),
+    wrong: sizeOf(shared(set, union(lens.rubs, lens.denied))),
   }
 }

@@ -13,7 +13,7 @@ const chord = (symbol: string) => {
   return read.value
 }
 const place = (over: string, to: string | null) => placeOf(chord(over), to === null ? null : chord(to))
-const PAIRS = { ...ANYTHING, qualities: null, distance: null, exclusive: null }
+const PAIRS = { ...ANYTHING, sort: 'fade' as const, qualities: null, distance: null, exclusive: null }
 
 describe('a ranking', () => {
   it('gives every overlay the fade and landing of its whole reading, in order', () => {
@@ -24,7 +24,7 @@ describe('a ranking', () => {
       ['Gdim7', 'F#m7'],
     ] as const) {
       const here = place(over, to)
-      const ranked = rankOverlays(here, { ...ANYTHING, families: FAMILY_NAMES }, DEFAULT_WEIGHTS)
+      const ranked = rankOverlays(here, { ...ANYTHING, families: FAMILY_NAMES, sort: 'fade' }, DEFAULT_WEIGHTS)
       expect(ranked.length).toBeGreaterThan(1000)
       let before = -1
       for (const r of ranked) {
@@ -61,7 +61,11 @@ describe('a ranking', () => {
       ['E7alt', 'Bb', 'G'],
       ['C#7alt', 'G', 'E'],
     ] as const) {
-      const ranked = rankOverlays(place(over, null), { ...ANYTHING, families: ['pentatonic'] }, DEFAULT_WEIGHTS)
+      const ranked = rankOverlays(
+        place(over, null),
+        { ...ANYTHING, families: ['pentatonic'], sort: 'fade' },
+        DEFAULT_WEIGHTS,
+      )
       const find = (name: string) => ranked.find((r) => r.overlay().name === name)
       expect(find(`${major} major pentatonic`)?.overlay().set).toBe(find(`${minor} minor pentatonic`)?.overlay().set)
     }

@@ -3,10 +3,19 @@ import type { Material } from '../material/material.ts'
 import type { Overlay } from '../material/overlay.ts'
 import { holds, rotate, shared } from '../pitch/pcset.ts'
 import { EMPTY_SET, type PcSet } from '../pitch/units.ts'
-import { type Candidate, candidatesOver, type FamilyName, type PairShape, pairsOver } from './candidates.ts'
+import {
+  type Candidate,
+  candidatesOver,
+  type FamilyName,
+  type PairShape,
+  type PentatonicNaming,
+  PREFERRED_PENTATONIC,
+  pairsOver,
+} from './candidates.ts'
 import { keyDistance } from './key-distance.ts'
 import { type Lens, lensOf, type Measured, measure } from './lens.ts'
-import type { Place } from './role.ts'
+import { bluesPlace, type Place } from './role.ts'
+import { classicCandidates, type LaidClassic, rarityOf, useOf, wishedFade } from './use.ts'
 import type { Weights } from './weights.ts'
 
 /** An overlay's place in a ranking, before it is spelled. */
@@ -14,9 +23,13 @@ export interface Ranked<C extends Candidate = Candidate> {
   readonly candidate: C
   readonly measured: Measured
   readonly overlay: () => Overlay
+  /** How likely a teacher would show it here, not rounded. */
+  readonly use: number
+  /** Why, where the table of classics knows it. */
+  readonly classic: string | null
 }
 
-export const SORTS = ['fade', 'landing', 'key'] as const
+export const SORTS = ['use', 'fade', 'landing', 'key'] as const
 
 export interface Wish {
   readonly families: readonly FamilyName[]
@@ -46,7 +59,7 @@ export const ANYTHING: Wish = {
   keyMax: null,
   states: null,
   text: '',
-  sort: 'fade',
+  sort: 'use',
 }
 
 const NO_KEY = 7
@@ -80,7 +93,10 @@ const byFade = (a: Measured, b: Measured): number =>
   a.fade - b.fade || a.rubs - b.rubs || a.suspensions - b.suspensions || (b.landing ?? 0) - (a.landing ?? 0)
 const byLanding = (a: Measured, b: Measured): number => (b.landing ?? 0) - (a.landing ?? 0) || byFade(a, b)
 
+const byUse = (a: Ranked, b: Ranked): number => b.use - a.use || byFade(a.measured, b.measured)
+
 const inOrder = <C extends Candidate>(kept: Ranked<C>[], sort: Wish['sort'], keySteps: (set: PcSet) => number) => {
+  if (sort === 'use') return kept.sort(byUse)
   if (sort === 'landing') return kept.sort((a, b) => byLanding(a.measured, b.measured))
   if (sort === 'fade') return kept.sort((a, b) => byFade(a.measured, b.measured))
   return kept.sort((a, b) => keySteps(a.candidate.set) - keySteps(b.candidate.set) || byFade(a.measured, b.measured))
@@ -97,30 +113,96 @@ const keeper = (place: Place, wish: Wish, keySteps: (set: PcSet) => number): ((c
   }
 }
 
-/** Candidates that fit the wish (its families aside), measured and in order. */
+/** Measures candidates over a place; under a blues scale named as such over a dominant, with its own blue notes. */
+export const measurer = (place: Place, weights: Weights): ((c: Candidate) => Measured) => {
+  const plain = lensOf(place, weights)
+  const blues = new Map<number, Lens>()
+  const lensFor = ({ family, root }: Candidate): Lens => {
+    if (family !== 'blues' || root === null) return plain
+    const known = blues.get(root) ?? lensOf(bluesPlace(place, root), weights)
+    blues.set(root, known)
+    return known
+  }
+  return (c) => measure(c.set, c.passing, lensFor(c), place.next !== null, weights)
+}
+
+/** What one set is called once: pairs apart from all else. */
+const setName = ({ family, set }: Candidate): number => (family === 'pair' ? -set : set)
+
+/**
+ * Of each set one candidate, under its plainest name: that of the table of classics, else of the commonest shape, else
+ * the name the player wants for pentatonics, else on the chord's own root. `also` counts the others.
+ */
+const eachSetOnce = <C extends Candidate>(
+  candidates: readonly C[],
+  place: Place,
+  classics: ReadonlyMap<number, Candidate>,
+  naming: PentatonicNaming,
+): readonly C[] => {
+  const root = place.chord.root.pc
+  const isClassic = (c: C): boolean => {
+    const known = classics.get(setName(c))
+    return known !== undefined && known.root === c.root && known.material === c.material
+  }
+  const plainness = (c: C): number =>
+    (isClassic(c) ? -100 : 0) +
+    rarityOf(c) +
+    (c.material?.name === PREFERRED_PENTATONIC[naming] ? -0.5 : 0) +
+    (c.root === root ? -0.25 : 0)
+  const chosen = new Map<number, { readonly c: C; readonly plain: number; readonly also: number }>()
+  for (const c of candidates) {
+    const before = chosen.get(setName(c))
+    const plain = plainness(c)
+    const also = before ? before.also + 1 : c.also
+    if (!before || plain < before.plain) chosen.set(setName(c), { c, plain, also })
+    else chosen.set(setName(c), { ...before, also })
+  }
+  return [...chosen.values()].map(({ c, also }) => ({ ...c, also }))
+}
+
+/** Candidates that fit the wish (its families aside), measured and in order; by use, each set once. */
 export const rankCandidates = <C extends Candidate>(
   candidates: readonly C[],
   place: Place,
   wish: Wish,
   weights: Weights,
+  naming: PentatonicNaming = 'as minor',
 ): readonly Ranked<C>[] => {
-  const lens: Lens = lensOf(place, weights)
+  const measured = measurer(place, weights)
   const keySteps = keyStepsFrom(place)
   const keeps = keeper(place, wish, keySteps)
+  const classics = new Map<number, LaidClassic>()
+  if (wish.sort === 'use') for (const c of classicCandidates(place)) classics.set(setName(c), c)
+  const wished = wishedFade(place, weights)
+  const fitting = candidates.filter(keeps)
+  const withoutBlue = place.blue === EMPTY_SET ? measured : measurer({ ...place, blue: EMPTY_SET }, weights)
+  const told = wish.sort === 'use' ? eachSetOnce(fitting, place, classics, naming) : fitting
   const kept: Ranked<C>[] = []
-  for (const candidate of candidates) {
-    if (!keeps(candidate)) continue
-    const measured = measure(candidate.set, candidate.passing, lens, place.next !== null, weights)
-    if (within(wish, measured)) kept.push({ candidate, measured, overlay: candidate.overlay })
+  for (const candidate of told) {
+    const m = measured(candidate)
+    if (!within(wish, m)) continue
+    const classic = classics.get(setName(candidate))?.because ?? null
+    // The tonic's blue notes are no colour for whatever else may hold them.
+    const asColour = classic === null && candidate.family !== 'blues' ? withoutBlue(candidate) : m
+    const use = useOf(candidate, asColour, wished, classic !== null)
+    kept.push({ candidate, measured: m, overlay: candidate.overlay, use, classic })
   }
   return inOrder(kept, wish.sort, keySteps)
 }
 
+/** The families a wish has, and by use the pairs of the table of classics beside the whole catalogue. */
+const wishedOver = (place: Place, { families, sort }: Wish): readonly Candidate[] => {
+  const all = candidatesOver(place, families)
+  const whole = sort === 'use' && !families.includes('pair') && ANYTHING.families.every((f) => families.includes(f))
+  return whole ? [...all, ...classicCandidates(place).filter((c) => c.family === 'pair')] : all
+}
+
 /**
- * The catalogue on twelve roots, best first by fade (fewer rubs, then fewer suspensions, then landing) or by landing.
+ * The catalogue on twelve roots, in order: by use, what a teacher would show first; best first by fade (fewer rubs, then
+ * fewer suspensions, then landing); or by landing.
  */
 export const rankOverlays = (place: Place, wish: Wish, weights: Weights): readonly Ranked[] =>
-  rankCandidates(candidatesOver(place, wish.families), place, wish, weights)
+  rankCandidates(wishedOver(place, wish), place, wish, weights)
 
 export interface PairWish extends Wish {
   /** Names of the two triads' materials in either order, or null for any. */

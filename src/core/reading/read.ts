@@ -8,7 +8,7 @@ import { has, rotate, sizeOf } from '../pitch/pcset.ts'
 import { type Exit, exitsOf, type Targets, targetsOf } from './exits.ts'
 import { noteFade, overlayFade } from './fade.ts'
 import { homeOf, insideOf } from './home.ts'
-import { type Place, type Role, roleSets, type Standing, standingAt } from './role.ts'
+import { blueSet, bluesPlace, type Place, type Role, roleSets, type Standing, standingAt } from './role.ts'
 import { DEFAULT_SCHOOL, type School } from './school.ts'
 import { DEFAULT_WEIGHTS, type Weights } from './weights.ts'
 
@@ -50,11 +50,11 @@ export const placeOf = (
   school: School = DEFAULT_SCHOOL,
   known?: Job | null,
 ): Place => {
-  const chord = overItsBass(written, following)
+  const chord = known?.overPedal ? written : overItsBass(written, following)
   const next = following && overItsBass(following, null)
   const job = known === undefined ? jobFromNext(chord, next) : known
   const home = homeOf(chord, next, job, school)
-  return { chord, next, job, school, home, roles: roleSets(chord, home, job, school) }
+  return { chord, next, job, school, home, roles: roleSets(chord, home, job, school), blue: blueSet(chord, job) }
 }
 
 /** The same place with another home scale put first by the player; the one the rules gave is still offered. */
@@ -98,7 +98,7 @@ const rubbedNote = (chord: Chord, rub: Standing['rub'], up: number): Note | null
 }
 
 /** Altered, suspension and outside notes count twice in the landing. */
-export const EXIT_WEIGHT: Readonly<Record<Role, number>> = {
+const EXIT_WEIGHT: Readonly<Record<Role, number>> = {
   chord: 1,
   extension: 1,
   altered: 2,
@@ -106,16 +106,24 @@ export const EXIT_WEIGHT: Readonly<Record<Role, number>> = {
   outside: 2,
 }
 
+/** How often a note counts in the landing: a blue note once. */
+export const exitWeight = ({ role, blue }: Standing): number => (blue ? 1 : EXIT_WEIGHT[role])
+
 /** The mean of the best exits, altered, suspension and outside notes counted twice, as 0..100; summed in whole hundredths. */
 const landingOf = (notes: readonly NoteReading[]): number => {
   let sum = 0
   let weight = 0
   for (const n of notes) {
-    sum += EXIT_WEIGHT[n.role] * Math.round(100 * (n.exits[0]?.strength ?? 0))
-    weight += EXIT_WEIGHT[n.role]
+    const counts = exitWeight(n)
+    sum += counts * Math.round(100 * (n.exits[0]?.strength ?? 0))
+    weight += counts
   }
   return Math.round(sum / weight)
 }
+
+/** Under a blues scale named as such, over a dominant: the blue notes are that scale's own. */
+const withBlueNotes = (place: Place, { material, root }: Overlay): Place =>
+  material?.family === 'blues' ? bluesPlace(place, root.pc) : place
 
 const NO_EXITS: readonly Exit[] = []
 
@@ -124,14 +132,9 @@ const readNote = (place: Place, note: Note, weights: Weights, targets: Targets |
   const { quality } = chord
   const up = (note.pc - chord.root.pc + 12) % 12
   const standing = standingAt(place, up)
-  const { role, inHome, stated, denied, rub } = standing
+  const { role, rub } = standing
   return {
-    up,
-    role,
-    inHome,
-    stated,
-    denied,
-    rub,
+    ...standing,
     note,
     heard: chord.heard[up] ?? note,
     degree: quality.degrees[up]?.name ?? '1',
@@ -148,7 +151,8 @@ const readNote = (place: Place, note: Note, weights: Weights, targets: Targets |
  * Reads an overlay over a chord where it stands: degree, role, fade and exits of every note, fade and landing of the
  * whole. Pure; 0..100 figures are rounded once at the end. Source: theory page, section 5.
  */
-export const readOver = (overlay: Overlay, place: Place, weights: Weights = DEFAULT_WEIGHTS): Reading => {
+export const readOver = (overlay: Overlay, asked: Place, weights: Weights = DEFAULT_WEIGHTS): Reading => {
+  const place = withBlueNotes(asked, overlay)
   const targets = place.next === null ? null : targetsOf(place.next, place.school)
   const notes = overlay.notes.map((n) => readNote(place, n, weights, targets))
   const counts = { chord: 0, extension: 0, altered: 0, suspension: 0, outside: 0 }

@@ -1,8 +1,9 @@
 import type { Job } from '../chart/job.ts'
 import { type Chord, isDominant } from '../chord/chord.ts'
-import { has, rotate, setOf } from '../pitch/pcset.ts'
-import type { PcSet } from '../pitch/units.ts'
+import { has, rotate, setOf, union } from '../pitch/pcset.ts'
+import { EMPTY_SET, type PcSet } from '../pitch/units.ts'
 import type { Home } from './home.ts'
+import { isOfMinor, TONIC_ABOVE } from './home-rows.ts'
 import type { School } from './school.ts'
 
 export type Role = 'chord' | 'extension' | 'altered' | 'suspension' | 'outside'
@@ -30,11 +31,20 @@ const offeredBy = (home: Home): number => {
   return set
 }
 
+const STAYING: ReadonlySet<Job['kind']> = new Set(['static dominant', 'blues I', 'blues IV'])
+
 const alteredSet = (chord: Chord, home: Home, job: Job | null): number => {
   if (!isDominant(chord)) return 0
-  const open = job?.kind === 'static dominant' ? ALTERED_WHEN_STATIC | (ALTERED & home.inside) : ALTERED
+  if (chord.family === 'suspended') return suspendedAltered(chord, home)
+  const open = job !== null && STAYING.has(job.kind) ? ALTERED_WHEN_STATIC | (ALTERED & home.inside) : ALTERED
   // The raised 11 that a Lydian dominant holds is its own colour: an extension.
   return home.first.material.name === 'lydian dominant' ? open & ~(SHARP_ELEVEN & home.inside) : open
+}
+
+/** Over a suspended dominant only the flat 9; #9 and b13 where they are stated or the home scale is Phrygian. */
+const suspendedAltered = ({ quality }: Chord, home: Home): number => {
+  const phrygian = home.first.material.name === 'phrygian' ? ALTERED & home.inside : 0
+  return bit(1) | (bit(3, 8) & quality.statedSet) | (bit(3, 8) & phrygian)
 }
 
 /** A semitone above the chord's 1, 3, natural 5, 7 or 6: these want to go down into the chord. */
@@ -56,7 +66,7 @@ const offeredTensions = (chord: Chord, job: Job | null, offered: number): number
   const open = (chord.quality.recipe.seventh === null ? SEVENTHS : 0) | (chord.family === 'power' ? THIRDS : 0)
   const natural = offered & (NATURAL_TENSIONS | open)
   const raised = chord.family === 'major' ? SHARP_ELEVEN : 0
-  const toMinor = chord.family === 'dominant' && job?.kind === 'V' && job.minor
+  const toMinor = chord.family === 'dominant' && isOfMinor(job)
   return natural | raised | (toMinor ? NINE_AND_THIRTEEN & ~chord.quality.deniedSet : 0)
 }
 
@@ -91,7 +101,23 @@ export interface Place {
   readonly home: Home
   readonly school: School
   readonly roles: RoleSets
+  /** The tonic's b3, b5 and b7 where the chord stands in a blues, relative to its root: no faults there. */
+  readonly blue: PcSet
 }
+
+const BLUE_NOTES = bit(3, 6, 10)
+
+/** The blue notes over the I, IV and V of a blues, relative to the chord's root. */
+export const blueSet = (chord: Chord, job: Job | null): PcSet => {
+  const up = job === null ? undefined : TONIC_ABOVE[job.kind]
+  return up === undefined || chord.family === 'diminished' ? EMPTY_SET : rotate(BLUE_NOTES as PcSet, up)
+}
+
+/** The same place under a blues scale on a root: over a dominant its blue notes are blue, whatever the chord does. */
+export const bluesPlace = (place: Place, root: number): Place =>
+  isDominant(place.chord)
+    ? { ...place, blue: union(place.blue, rotate(BLUE_NOTES as PcSet, root - place.chord.root.pc)) }
+    : place
 
 const roleAt = (roles: RoleSets, up: number): Role => {
   const bit = 1 << up
@@ -116,12 +142,20 @@ export interface Standing {
   readonly stated: boolean
   readonly denied: boolean
   readonly rub: 'guide' | 'root' | null
+  /** A blue note of the tonic or of the blues scale laid here. */
+  readonly blue: boolean
+  /** The natural 7 over a minor chord: over a tonic nearly at home. */
+  readonly minorSeven: 'over a tonic' | 'elsewhere' | null
 }
 
+const RESTING: ReadonlySet<Job['kind']> = new Set(['tonic', 'blues I'])
+
 /** Only a note whose role is outside can be denied or rub. */
-export const standingAt = ({ chord, home, roles }: Place, up: number): Standing => {
+export const standingAt = ({ chord, home, roles, job, blue: blues }: Place, up: number): Standing => {
   const role = roleAt(roles, up)
-  const outside = role === 'outside'
+  const blue = has(blues, up)
+  const minorSeven = role === 'outside' && up === 11 && chord.family === 'minor'
+  const outside = role === 'outside' && !blue && !minorSeven
   return {
     up,
     role,
@@ -129,5 +163,7 @@ export const standingAt = ({ chord, home, roles }: Place, up: number): Standing 
     stated: has(chord.quality.statedSet, up),
     denied: outside && has(chord.quality.deniedSet, up),
     rub: outside ? rubAt(chord, up) : null,
+    blue,
+    minorSeven: minorSeven ? (job !== null && RESTING.has(job.kind) ? 'over a tonic' : 'elsewhere') : null,
   }
 }

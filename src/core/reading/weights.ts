@@ -36,6 +36,13 @@ export const DEFAULT_WEIGHTS: Weights = {
   meanShare: 70,
 }
 
+/** A blue note counts no more than this. */
+export const BLUE_MOST = 30
+/** The natural 7 over a minor chord, where the home scale does not hold it. */
+export const MINOR_SEVEN = { 'over a tonic': 45, elsewhere: 60 } as const
+/** The next chord's root that sounds already is home; its half step down into the 7 comes after. */
+export const ROOT_HELD = { held: 0.45, 'half step down': 0.3 } as const
+
 /** How well each way out lands, 0..1. Source: theory page, section 5. */
 export const EXIT_STRENGTHS = {
   guide: { held: 0.45, half: 1, whole: 0.4 },

@@ -1,4 +1,4 @@
-import { EXIT_WEIGHT, type NoteReading, type Reading } from './read.ts'
+import { exitWeight, type NoteReading, type Reading } from './read.ts'
 import type { Weights } from './weights.ts'
 
 /** One figure of a sum with the words for it. */
@@ -43,6 +43,12 @@ const alteredTerms = ({ up, inHome, stated }: NoteReading, w: Weights): readonly
 
 /** The words behind one note's fade; their amounts add up to it. */
 const termsOf = (n: NoteReading, w: Weights): readonly Term[] => {
+  const terms = termsByRole(n, w)
+  const less = n.fade - terms.reduce((sum, t) => sum + t.amount, 0)
+  return less < 0 && n.blue ? [...terms, { words: 'a blue note', amount: less }] : terms
+}
+
+const termsByRole = (n: NoteReading, w: Weights): readonly Term[] => {
   switch (n.role) {
     case 'chord':
       return [{ words: 'chord tone', amount: w.chord }]
@@ -51,16 +57,23 @@ const termsOf = (n: NoteReading, w: Weights): readonly Term[] => {
     case 'altered':
       return alteredTerms(n, w)
     case 'suspension':
-      return [{ words: `suspension ${n.inHome ? 'in' : 'not in'} the home scale`, amount: n.fade }]
+      return [
+        {
+          words: `suspension ${n.inHome ? 'in' : 'not in'} the home scale`,
+          amount: n.inHome ? w.suspensionHome : w.suspensionAway,
+        },
+      ]
     case 'outside': {
       const why =
         n.rub === 'guide'
           ? 'outside, rubs a guide tone'
           : n.rub === 'root'
             ? 'outside, rubs the root'
-            : n.denied
-              ? 'outside, the symbol denies it'
-              : 'outside'
+            : n.minorSeven
+              ? `the natural 7 over a minor chord${n.minorSeven === 'over a tonic' ? ' at rest' : ''}`
+              : n.denied
+                ? 'outside, the symbol denies it'
+                : 'outside'
       return [{ words: why, amount: n.fade }]
     }
   }
@@ -72,7 +85,7 @@ export const whyOf = (reading: Reading, weights: Weights): Why => {
     note,
     terms: termsOf(note, weights),
     exit: Math.round(100 * (note.exits[0]?.strength ?? 0)),
-    counts: EXIT_WEIGHT[note.role],
+    counts: exitWeight(note),
   }))
   const add = (of: (n: NoteWhy) => number): number => notes.reduce((sum, n) => sum + of(n), 0)
   return {

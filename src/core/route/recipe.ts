@@ -3,7 +3,6 @@ import type { Chart } from '../chart/chart.ts'
 import type { Chord } from '../chord/chord.ts'
 import { MATERIALS, type Material } from '../material/material.ts'
 import { generatedRoot, type Overlay, placeOn } from '../material/overlay.ts'
-import { plainNote } from '../pitch/note.ts'
 import { pitchClass } from '../pitch/units.ts'
 import { homeOverlay } from '../reading/home.ts'
 import type { School } from '../reading/school.ts'
@@ -39,14 +38,11 @@ export interface Recipe {
   readonly places: (ground: Ground) => readonly RecipePlace[]
 }
 
-/** Where a shape stands by itself a root is plain, even if the home scale spells it so. */
-const HARD_ROOTS = new Set(['E#', 'B#', 'Cb', 'Fb'])
-
 /** A material over a slot, its root so many semitones above the chord's. */
 export const placed = (material: Material, slot: Slot, up: number): Overlay => {
   const { notes } = homeOverlay(slot.place.home.first)
   const root = generatedRoot(pitchClass(slot.chord.root.pc + up), notes, material)
-  return placeOn(HARD_ROOTS.has(root.name) ? plainNote(root.pc) : root, material)
+  return placeOn(root, material)
 }
 
 /** A part that lays an overlay over a slot, or over the part of it that begins at a beat. */

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { FAMILY_NAMES, has, placeOf, rankOverlays, readChord } from '../../core/index.ts'
+import { FAMILY_NAMES, has, placeOf, rankOverlays, readChord, readOverlay } from '../../core/index.ts'
 import { ranking } from '../../workers/ranking.ts'
 import { NO_FILTERS, readFilters, turned, wishFrom } from './filters.ts'
 import { settingsFrom } from './settings.ts'
@@ -51,12 +51,15 @@ describe('a degree in the filter', () => {
 describe('the ranking aside', () => {
   it('is the core’s own, told once per set', () => {
     const list = ranking(
-      ask('A7', 'Dmaj7', { ...NO_FILTERS, families: ['mode', 'pentatonic'], hold: [2, 6], avoid: [5] }),
+      ask('A7', 'Dmaj7', { ...NO_FILTERS, families: ['mode', 'pentatonic'], hold: [2, 6], avoid: [5], sort: 'fade' }),
     )
     expect(list.names.length).toBeGreaterThan(5)
     const core = rankOverlays(
       placeOf(chord('A7'), chord('Dmaj7')),
-      { ...wishFrom({ ...NO_FILTERS, hold: [2, 6], avoid: [5] }, chord('A7')), families: ['mode', 'pentatonic'] },
+      {
+        ...wishFrom({ ...NO_FILTERS, hold: [2, 6], avoid: [5], sort: 'fade' }, chord('A7')),
+        families: ['mode', 'pentatonic'],
+      },
       weights,
     )
     expect(list.names.length + list.also.reduce((a, b) => a + b, 0)).toBe(core.length)
@@ -65,8 +68,19 @@ describe('the ranking aside', () => {
       expect([list.fades[i], list.landings[i]]).toEqual([known.get(name)?.fade, known.get(name)?.landing])
     expect([...list.fades]).toEqual([...list.fades].sort((a, b) => a - b))
   })
+  it('begins with what is used most, each set once, classics with their sentence', () => {
+    const list = ranking(ask('A7', 'Dmaj7'))
+    expect(list.names.slice(0, 8)).toContain('Bb melodic minor')
+    expect(list.classics[list.names.indexOf('Bb melodic minor')]).toMatch(/half step above/)
+    const singles = list.names.filter((_, i) => list.families[i] !== 'pair')
+    const sets = singles.map((name) => {
+      const read = readOverlay(name)
+      return read.ok ? read.value.set : name
+    })
+    expect(new Set(sets).size).toBe(sets.length)
+  })
   it('has no landing without a next chord, and says what to drop where nothing fits', () => {
-    const alone = ranking(ask('A7', null))
+    const alone = ranking(ask('A7', null, { ...NO_FILTERS, sort: 'fade' }))
     expect(new Set(alone.landings)).toEqual(new Set([-1]))
     expect(new Set(alone.families)).toEqual(new Set(FAMILY_NAMES))
     const none = ranking(ask('A7', null, { ...NO_FILTERS, hold: [4], states: 'vague', avoid: [10], fadeMin: 99 }))

@@ -36,7 +36,7 @@ export const NO_FILTERS: Filters = {
   keyMax: null,
   states: null,
   text: '',
-  sort: 'fade',
+  sort: 'use',
 }
 
 const upsIn = (text: string | null): readonly number[] =>
@@ -65,7 +65,7 @@ export const readFilters = (query: URLSearchParams): Filters => {
     keyMax: between(query.get('keyMax'), 0, 6),
     states: states === 'chord' || states === 'vague' ? states : null,
     text: query.get('find') ?? '',
-    sort: SORTS.find((s) => s === query.get('sort')) ?? 'fade',
+    sort: SORTS.find((s) => s === query.get('sort')) ?? 'use',
   }
 }
 
@@ -81,7 +81,7 @@ export const writeFilters = (f: Filters, query: URLSearchParams): void => {
   if (f.keyMax !== null) query.set('keyMax', String(f.keyMax))
   if (f.states !== null) query.set('states', f.states)
   if (f.text !== '') query.set('find', f.text)
-  if (f.sort !== 'fade') query.set('sort', f.sort)
+  if (f.sort !== 'use') query.set('sort', f.sort)
 }
 
 /** The filters as a wish over one chord. */

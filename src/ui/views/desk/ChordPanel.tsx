@@ -65,7 +65,7 @@ export const ChordPanel = ({ desk, reading }: Props) => {
   const { weights } = desk.settings
   const { place } = reading
   const ninth = rootlessNinth(place, weights)
-  const upper = rankOverlays(place, { ...ANYTHING, families: ['triad'] }, weights)
+  const upper = rankOverlays(place, { ...ANYTHING, families: ['triad'], sort: 'fade' }, weights)
     .map((r) => readOver(r.overlay(), place, weights))
     .filter((r) => r.counts.chord < r.notes.length && r.counts.suspension + r.counts.outside === 0)
   return (

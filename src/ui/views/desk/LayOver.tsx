@@ -14,6 +14,7 @@ import styles from './LayOver.module.css'
 import { OverlayList } from './OverlayList.tsx'
 
 const SORTS = [
+  { value: 'use', label: 'most used here first' },
   { value: 'fade', label: 'furthest in first' },
   { value: 'landing', label: 'best landing first' },
   { value: 'key', label: 'nearest key first' },

@@ -17,12 +17,14 @@ interface RowProps {
   readonly name: string
   readonly family: FamilyName
   readonly also: number
+  /** Why teachers show it here, where they do. */
+  readonly classic: string | undefined
   readonly place: Spotted
   readonly weights: Weights
 }
 
 /** One overlay of the list: its picture, its name, what it is. */
-const Row = memo(({ name, family, also, place, weights }: RowProps) => {
+const Row = memo(({ name, family, also, classic, place, weights }: RowProps) => {
   const reading = useMemo(() => {
     const read = readOverlay(name)
     return read.ok ? readOver(read.value, place, weights) : null
@@ -33,7 +35,9 @@ const Row = memo(({ name, family, also, place, weights }: RowProps) => {
       <Multiple reading={reading} />
       <span className={styles.words}>
         <span className={styles.name}>{toGlyphs(name)}</span>
-        <span className={styles.what}>{overlayWords(reading.overlay, family, also)}</span>
+        <span className={styles.what} title={classic && toGlyphs(classic)}>
+          {classic ? toGlyphs(classic) : overlayWords(reading.overlay, family, also)}
+        </span>
       </span>
       <span className={styles.number}>
         <span className={styles.unseen}>fade </span>
@@ -99,6 +103,7 @@ export const OverlayList = ({ ranking, index, place, weights, onLay }: Props) =>
                 name={name}
                 family={ranking.families[i] ?? 'mode'}
                 also={ranking.also[i] ?? 0}
+                classic={ranking.classics[i]}
                 place={place}
                 weights={weights}
               />

@@ -31,7 +31,7 @@ export const oneFilter = (filter: Filter, f: Filters, chord: Chord): string => {
 
 const without = (f: Filters, d: Filter): Filters => {
   if (d.kind === 'hold' || d.kind === 'avoid') return { ...f, [d.kind]: f[d.kind].filter((up) => up !== d.up) }
-  if (d.kind === 'fadeMax' && f.fadeMax === NO_FILTERS.fadeMax) return { ...f, sort: 'fade' }
+  if (d.kind === 'fadeMax' && f.fadeMax === NO_FILTERS.fadeMax) return { ...f, sort: 'use' }
   return { ...f, [d.kind]: NO_FILTERS[d.kind] }
 }
 
