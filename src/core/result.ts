@@ -26,6 +26,8 @@ export interface TextError {
   readonly at: number
   readonly found: string
   readonly expected: readonly string[]
+  /** Whole questions that were perhaps meant, to be chosen from; never taken by themselves. */
+  readonly questions?: readonly string[]
 }
 
 /** The same error seen from a longer text in which the piece starts at `offset`. */

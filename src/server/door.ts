@@ -10,7 +10,8 @@ export const IMPORT_LIMIT = 10 * 1024 * 1024
 export const textProblem = (path: string, e: TextError): Problem => {
   const expected = e.expected.length > 0 ? `expected ${e.expected.join(', ')}` : 'not expected here'
   const message = e.found ? `“${e.found}” is not understood: ${expected}` : `something is missing: ${expected}`
-  return new Problem('bad_text', message, [{ path, message, at: e.at, found: e.found, expected: e.expected }])
+  const meant = e.questions ? { questions: e.questions } : {}
+  return new Problem('bad_text', message, [{ path, message, at: e.at, found: e.found, expected: e.expected, ...meant }])
 }
 
 /** The value, or the core's error as a problem at `path`. */

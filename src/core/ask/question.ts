@@ -8,9 +8,11 @@ import { readOverlay } from '../material/read-overlay.ts'
 import { isDegree } from '../pitch/degree.ts'
 import { toAscii } from '../pitch/glyphs.ts'
 import { readNote } from '../pitch/note.ts'
+import type { FamilyName } from '../reading/candidates.ts'
 import { homeOf, homeOverlay } from '../reading/home.ts'
 import type { School } from '../reading/school.ts'
 import { fail, ok, type Result, shiftError, type TextError } from '../result.ts'
+import { overlaysWords, perhapsMeant, readSpokenQuestion } from './spoken-question.ts'
 
 /** What a player's words ask for. */
 export type Question =
@@ -25,7 +27,14 @@ export type Question =
   | { readonly kind: 'chord'; readonly chord: Chord }
   | { readonly kind: 'chart'; readonly chart: Chart; readonly text: string }
   | { readonly kind: 'pairs'; readonly chord: Chord; readonly next: Chord | null }
-  | { readonly kind: 'overlays'; readonly hold: readonly string[]; readonly chord: Chord; readonly next: Chord | null }
+  | {
+      readonly kind: 'overlays'
+      readonly hold: readonly string[]
+      /** Of which families; null for what a player uses here most, whatever it is. */
+      readonly families: readonly FamilyName[] | null
+      readonly chord: Chord
+      readonly next: Chord | null
+    }
 
 const QUESTIONS = [
   'B minor pentatonic over Eb7 to Abmaj7',
@@ -138,7 +147,7 @@ const readOver = (material: Piece, rest: Piece, school: School): Result<Question
   if (/^\s*pairs\s*$/i.test(material.text)) return ok({ kind: 'pairs', chord, next })
   if (WHAT_HOLDS.test(material.text)) {
     const hold = readDegrees(material)
-    return hold.ok ? ok({ kind: 'overlays', hold: hold.value, chord, next }) : hold
+    return hold.ok ? ok({ kind: 'overlays', hold: hold.value, families: null, chord, next }) : hold
   }
   const slip = slipOf(material.text, chord, next, school)
   const overlay = slip ? ok(slip) : readOverlay(material.text)
@@ -151,11 +160,8 @@ const readNoteOnly = (text: string): boolean => {
   return note.ok && note.value.end === text.length
 }
 
-/**
- * Reads a question in a player's words: an overlay over a chord (to the next one), a material, a chord, or a chart
- * between bar lines. Errors carry the place of the word that is wrong. `school` decides what `slip` moves.
- */
-export const readQuestion = (text: string, school: School): Result<Question, TextError> => {
+/** A question in its plain form: an overlay over a chord (to the next one), a material, a chord, a chart between bar lines. */
+const readPlain = (text: string, school: School): Result<Question, TextError> => {
   if (!text.trim()) return fail({ code: 'empty', at: 0, found: '', expected: QUESTIONS })
   if (text.trim().startsWith('|')) {
     const chart = readChart(text)
@@ -184,6 +190,20 @@ export const readQuestion = (text: string, school: School): Result<Question, Tex
   return fail(looksLikeChord ? shiftError(chord.error, lead) : overlay.error)
 }
 
+/**
+ * Reads a question in a player's words: first in its plain form, then as it is spoken. What stays unclear is not
+ * guessed: the error carries the place of the word that is wrong, and questions that were perhaps meant. `school`
+ * decides what a slip moves.
+ */
+export const readQuestion = (text: string, school: School): Result<Question, TextError> => {
+  const plain = readPlain(text, school)
+  if (plain.ok) return plain
+  const spoken = readSpokenQuestion(text, school)
+  if (spoken) return ok(spoken)
+  const meant = perhapsMeant(text, school)
+  return meant.length > 0 ? fail({ ...plain.error, questions: meant }) : plain
+}
+
 const toNext = (next: Chord | null): string => (next === null ? '' : ` to ${next.symbol}`)
 
 /** The question in its canonical words, ASCII: asking it again gives the same answer. */
@@ -196,7 +216,7 @@ export const printQuestion = (q: Question): string => {
     case 'pairs':
       return `pairs over ${q.chord.symbol}${toNext(q.next)}`
     case 'overlays':
-      return `what holds ${q.hold.join(' ')} over ${q.chord.symbol}${toNext(q.next)}`
+      return `${overlaysWords(q)} over ${q.chord.symbol}${toNext(q.next)}`
     case 'material':
       return q.overlay.name
     case 'chord':

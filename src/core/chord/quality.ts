@@ -14,10 +14,18 @@ const TRIAD_WORDS: readonly Row<Triad>[] = [
   [/^(aug|\+(?!\d*5))/, 'augmented'],
   [/^5(?!\d)/, 'power'],
 ]
-const MAJOR_SEVENTH = /^(?:(?:maj|Maj|ma|Ma|M|j)|[Δ△∆])/
+const MAJOR_SEVENTH = /^(?:(?:maj|Maj|ma|Ma|M|j)|[Δ△∆^])/
 const BRACKETED_MAJOR_SEVENTH = /^(maj|Maj|M|Δ|△|∆)7/
 const NUMBER = /^(6\/9|69|13|11|9|7|6)/
-const SUSPENSION = /^sus(4|2)?/
+const SUSPENSION = /^sus(4|2(?!\d))?/
+/** `Csus7`, `Csus9`: the suspension written before its seventh. */
+const SUSPENDED_SEVENTH = /^sus(7|9|13)(?!\d)/
+/** `C2` and `C4`: a triad with its third suspended. */
+const BARE_SUSPENSION = /^(2|4)(?!\d)/
+/** `Cm+7`: minor with a major seventh. */
+const RAISED_SEVENTH = /^\+7/
+/** `C7+`: the fifth raised, written last. */
+const RAISED_FIFTH = /^\+(?!\d)/
 const ALTERATION = /^(bb|b|♭|-|−|#|♯|\+)(5|9|11|13)(?!\d)/
 const ADDED = /^(add)?([b#♭♯]?)(2|4|6|9|11|13)(?!\d)/
 const OMITTED = /^(?:no|omit)\s?(3|5)(?:rd|th)?/
@@ -78,6 +86,20 @@ const takeNumber = (c: Cursor, d: Draft): void => {
   if (number === '11' || number === '13') for (const t of ['9', number]) d.tensions.add(t)
 }
 
+/** What is scribbled right after the triad: `C2`, `C4`, `Cm+7`, `C-b6`. */
+const takeScribble = (c: Cursor, d: Draft): void => {
+  if (d.triad === 'major' && !d.majorSeventh) {
+    const sus = take(c, BARE_SUSPENSION)?.[1]
+    if (sus === '2' || sus === '4') d.sus = sus
+  }
+  if (d.triad !== 'minor') return
+  if (take(c, RAISED_SEVENTH)) {
+    d.seventh = '7'
+    d.majorSeventh = true
+  }
+  if (take(c, /^b6(?!\d)/)) d.tensions.add('b13')
+}
+
 const contradiction = (at: number, found: string, expected: string): Result<never, TextError> =>
   fail({ code: 'contradiction', at, found, expected: [expected] })
 
@@ -94,9 +116,26 @@ const alter = (d: Draft, name: string): string | null => {
   return null
 }
 
+/** `sus7` after the root: a suspended dominant. */
+const takeSuspendedSeventh = (c: Cursor, d: Draft): boolean => {
+  if (d.triad !== 'major' || d.seventh !== null || d.sus !== null) return false
+  const number = take(c, SUSPENDED_SEVENTH)?.[1]
+  if (number === undefined) return false
+  d.sus = '4'
+  d.seventh = 'b7'
+  if (number !== '7') d.tensions.add('9')
+  if (number === '13') d.tensions.add('13')
+  return true
+}
+
 const takeItem = (c: Cursor, d: Draft, bracketed: boolean): Result<boolean, TextError> => {
   const from = c.at
   const rest = c.text.slice(c.at)
+  if (takeSuspendedSeventh(c, d)) return ok(true)
+  if (d.triad === 'major' && d.seventh === 'b7' && d.fifth === null && take(c, RAISED_FIFTH)) {
+    d.fifth = '#5'
+    return ok(true)
+  }
   const sus = take(c, SUSPENSION)
   if (sus) {
     if (d.sus !== null || d.triad !== 'major') return contradiction(from, sus[0], 'one third only')
@@ -236,11 +275,12 @@ export const readQuality = (
   }
   const major = take(c, MAJOR_SEVENTH)
   if (major) {
-    const symbol = /[Δ△∆]/.test(major[0])
+    const symbol = /[Δ△∆^]/.test(major[0])
     d.majorSeventh = symbol || /^(7|9|11|13)/.test(text.slice(c.at))
     if (word && !d.majorSeventh)
       return fail({ code: 'unknown_quality', at: c.at, found: text.slice(c.at), expected: ['7'] })
   }
+  takeScribble(c, d)
   takeNumber(c, d)
   const tail = takeTail(c, d)
   if (!tail.ok) return tail

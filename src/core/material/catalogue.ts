@@ -22,8 +22,12 @@ export const SEVENTHS = [
   ['7 arpeggio', '1 3 5 b7', ['dominant seventh', 'dominant 7 arpeggio', 'dom7 arpeggio']],
   ['m7 arpeggio', '1 b3 5 b7', ['minor seventh', 'minor 7 arpeggio']],
   ['mMaj7 arpeggio', '1 b3 5 7', ['minor major seventh']],
-  ['m7b5 arpeggio', '1 b3 b5 b7', ['half-diminished', 'half diminished arpeggio']],
-  ['dim7 arpeggio', '1 b3 b5 bb7', ['diminished seventh', 'diminished 7 arpeggio', 'diminished arpeggio']],
+  ['m7b5 arpeggio', '1 b3 b5 b7', ['half-diminished', 'half diminished', 'half diminished arpeggio']],
+  [
+    'dim7 arpeggio',
+    '1 b3 b5 bb7',
+    ['diminished seventh', 'diminished 7 arpeggio', 'diminished arpeggio', 'dim arpeggio'],
+  ],
   ['maj7#5 arpeggio', '1 3 #5 7', []],
   ['7#5 arpeggio', '1 3 #5 b7', []],
   ['7b5 arpeggio', '1 3 b5 b7', []],
@@ -44,7 +48,7 @@ export const NINTHS = [
 
 /** Fourths upward, three to five notes. */
 export const QUARTALS = [
-  ['quartal 3', '1 4 b7', ['quartal', 'three fourths', 'quartal triad']],
+  ['quartal 3', '1 4 b7', ['quartal', 'three fourths', 'quartal triad', 'fourths']],
   ['quartal 4', '1 4 b7 b10', ['four fourths']],
   ['quartal 5', '1 4 b7 b10 b13', ['five fourths']],
 ] as const satisfies readonly Row[]
@@ -66,35 +70,71 @@ export const PENTATONICS = [
   ['altered pentatonic', '1 #2 3 #5 b7', ['altered pent']],
   ['hirajoshi', '1 2 b3 5 b6', []],
   ['in', '1 b2 4 5 b6', ['in scale']],
-  ['insen', '1 b2 4 5 b7', ['in sen']],
+  ['insen', '1 b2 4 5 b7', ['in sen', 'in-sen']],
   ['iwato', '1 b2 4 b5 b7', []],
   ['yo', '1 2 4 5 6', ['yo scale']],
   ['kumoi', '1 2 b3 5 6', []],
 ] as const satisfies readonly Row[]
 
 export const MODES = [
-  ['ionian', '1 2 3 4 5 6 7', ['major scale', 'major mode']],
+  ['ionian', '1 2 3 4 5 6 7', ['major scale', 'major mode', 'maj scale']],
   ['dorian', '1 2 b3 4 5 6 b7', []],
   ['phrygian', '1 b2 b3 4 5 b6 b7', []],
   ['lydian', '1 2 3 #4 5 6 7', []],
   ['mixolydian', '1 2 3 4 5 6 b7', ['mixo']],
-  ['aeolian', '1 2 b3 4 5 b6 b7', ['natural minor']],
+  ['aeolian', '1 2 b3 4 5 b6 b7', ['natural minor', 'nat minor', 'nat min', 'minor scale', 'minor mode']],
   ['locrian', '1 b2 b3 4 b5 b6 b7', []],
-  ['melodic minor', '1 2 b3 4 5 6 7', ['jazz minor', 'melodic minor scale']],
+  [
+    'melodic minor',
+    '1 2 b3 4 5 6 7',
+    ['jazz minor', 'melodic minor scale', 'mel min', 'mel minor', 'melodic min', 'mm', 'jazz min'],
+  ],
   ['dorian b2', '1 b2 b3 4 5 6 b7', ['phrygian 6', 'phrygian natural 6']],
-  ['lydian augmented', '1 2 3 #4 #5 6 7', ['lydian #5']],
-  ['lydian dominant', '1 2 3 #4 5 6 b7', ['lydian b7', 'mixolydian #4', 'mixolydian #11']],
-  ['mixolydian b6', '1 2 3 4 5 b6 b7', ['mixolydian b13']],
-  ['locrian natural 9', '1 2 b3 4 b5 b6 b7', ['locrian 9', 'locrian natural 2', 'locrian #2', 'aeolian b5']],
-  ['altered', '1 b2 b3 b4 b5 b6 b7', ['altered scale', 'super locrian', 'superlocrian', 'alt']],
-  ['harmonic minor', '1 2 b3 4 5 b6 7', ['harmonic minor scale']],
+  ['lydian augmented', '1 2 3 #4 #5 6 7', ['lydian #5', 'lydian aug', 'lyd aug']],
+  [
+    'lydian dominant',
+    '1 2 3 #4 5 6 b7',
+    ['lydian b7', 'mixolydian #4', 'mixolydian #11', 'lydian dom', 'lyd dom', 'overtone', 'acoustic'],
+  ],
+  ['mixolydian b6', '1 2 3 4 5 b6 b7', ['mixolydian b13', 'mixo b6', 'mixo b13']],
+  [
+    'locrian natural 9',
+    '1 2 b3 4 b5 b6 b7',
+    [
+      'locrian 9',
+      'locrian natural 2',
+      'locrian #2',
+      'locrian nat 9',
+      'locrian nat 2',
+      'aeolian b5',
+      'half-diminished scale',
+    ],
+  ],
+  [
+    'altered',
+    '1 b2 b3 b4 b5 b6 b7',
+    [
+      'altered scale',
+      'super locrian',
+      'superlocrian',
+      'super-locrian',
+      'alt',
+      'diminished whole tone',
+      'altered dominant',
+    ],
+  ],
+  ['harmonic minor', '1 2 b3 4 5 b6 7', ['harmonic minor scale', 'harm min', 'harm minor', 'harmonic min', 'hm']],
   ['locrian natural 6', '1 b2 b3 4 b5 6 b7', ['locrian 6']],
   ['ionian #5', '1 2 3 4 #5 6 7', ['ionian augmented']],
   ['dorian #4', '1 2 b3 #4 5 6 b7', ['dorian #11']],
-  ['phrygian dominant', '1 b2 3 4 5 b6 b7', ['mixolydian b9 b13', 'phrygian major']],
+  [
+    'phrygian dominant',
+    '1 b2 3 4 5 b6 b7',
+    ['mixolydian b9 b13', 'phrygian major', 'phrygian dom', 'phryg dom', 'spanish phrygian', 'freygish'],
+  ],
   ['lydian #2', '1 #2 3 #4 5 6 7', ['lydian #9']],
   ['altered bb7', '1 b2 b3 b4 b5 b6 bb7', ['superlocrian bb7']],
-  ['harmonic major', '1 2 3 4 5 b6 7', ['harmonic major scale']],
+  ['harmonic major', '1 2 3 4 5 b6 7', ['harmonic major scale', 'harm maj', 'harm major']],
   ['dorian b5', '1 2 b3 4 b5 6 b7', ['locrian natural 9 natural 13']],
   ['phrygian b4', '1 b2 b3 b4 5 b6 b7', []],
   ['lydian b3', '1 2 b3 #4 5 6 7', ['melodic minor #4']],
@@ -123,26 +163,40 @@ export const BEBOP = [
 ] as const satisfies readonly Row[]
 
 export const BLUES = [
-  ['minor blues', '1 b3 4 b5 5 b7', ['blues', 'blues scale']],
-  ['major blues', '1 2 b3 3 5 6', []],
+  ['minor blues', '1 b3 4 b5 5 b7', ['blues', 'blues scale', 'minor blues scale', 'min blues']],
+  ['major blues', '1 2 b3 3 5 6', ['major blues scale', 'maj blues']],
 ] as const satisfies readonly Row[]
 
 export const SYMMETRIC = [
   [
     'half-whole',
     '1 b2 #2 3 #4 5 6 b7',
-    ['half whole', 'half-whole diminished', 'half whole diminished', 'dominant diminished'],
+    [
+      'half whole',
+      'half-whole diminished',
+      'half whole diminished',
+      'dominant diminished',
+      'dom dim',
+      'hw',
+      'h-w',
+      'half-whole dim',
+      'octatonic',
+    ],
   ],
   [
     'whole-half',
     '1 2 b3 4 b5 b6 bb7 7',
-    ['whole half', 'whole-half diminished', 'whole half diminished', 'diminished scale'],
+    ['whole half', 'whole-half diminished', 'whole half diminished', 'diminished scale', 'dim scale', 'wh', 'w-h'],
   ],
-  ['whole tone', '1 2 3 #4 #5 b7', ['whole-tone', 'wholetone', 'whole tone scale']],
-  ['augmented scale', '1 #2 3 5 #5 7', ['augmented hexatonic']],
+  ['whole tone', '1 2 3 #4 #5 b7', ['whole-tone', 'wholetone', 'whole tone scale', 'wt']],
+  ['augmented scale', '1 #2 3 5 #5 7', ['augmented hexatonic', 'aug scale', 'aug hexatonic']],
   ['inverse augmented scale', '1 b2 3 4 #5 6', ['augmented inverse', 'inverse augmented']],
   ['tritone scale', '1 b2 3 #4 5 b7', []],
-  ['third limited mode', '1 2 b3 3 #4 5 b6 b7 7', ['third mode of limited transposition', 'nine-note scale']],
+  [
+    'third limited mode',
+    '1 2 b3 3 #4 5 b6 b7 7',
+    ['third mode of limited transposition', 'nine-note scale', 'messiaen mode 3', 'messiaen 3', 'messiaen third mode'],
+  ],
   ['chromatic', '1 b2 2 b3 3 4 #4 5 b6 6 b7 7', ['chromatic scale']],
 ] as const satisfies readonly Row[]
 

@@ -1,9 +1,11 @@
+import { type Chord, tonesOf } from '../chord/chord.ts'
 import { readChord } from '../chord/parse.ts'
+import { degree } from '../pitch/degree.ts'
 import { toAscii } from '../pitch/glyphs.ts'
 import { type Note, readNote } from '../pitch/note.ts'
 import { fail, ok, type Result, type TextError } from '../result.ts'
 import { CHANGED_PENTATONICS } from './changed.ts'
-import { MATERIALS, type Material } from './material.ts'
+import { MATERIALS, type Material, materialOf } from './material.ts'
 import { notesOverlay, type Overlay, pairOf, placeOn } from './overlay.ts'
 
 /** How many single signs must change to make one word of another. */
@@ -37,7 +39,7 @@ const MATERIAL_EXAMPLES = ['minor pentatonic', 'dorian', 'half-whole', 'lydian d
 const SUGGESTED = 3
 
 /** The names most like a word that is not known; plain examples where none comes near. */
-const nearest = (wrong: string): readonly string[] => {
+export const nearestNames = (wrong: string): readonly string[] => {
   const word = fold(wrong)
   const near = [...worded.keys()]
     .map((name) => ({ name, edits: editsBetween(word, name) }))
@@ -52,7 +54,28 @@ const bySymbol = (root: Note, words: string): Material | undefined => {
   const chord = readChord(root.name + suffix)
   if (!chord.ok || chord.value.bass !== chord.value.root) return undefined
   const quality = chord.value.symbol.slice(root.name.length)
-  return arpeggios.get(quality) ?? triads.get(quality === '(b5)' ? 'major b5 triad' : quality)
+  return (
+    arpeggios.get(quality) ??
+    triads.get(quality === '(b5)' ? 'major b5 triad' : quality) ??
+    arpeggioOf(quality, chord.value)
+  )
+}
+
+/** The arpeggio of a chord the catalogue has none for: an eleventh, a thirteenth, an altered dominant. */
+const arpeggioOf = (quality: string, chord: Chord): Material | undefined => {
+  const formula = tonesOf(chord).map((t) => degree(t.degree))
+  return formula.length > 3 && formula.length < 8 ? materialOf('ninth', `${quality} arpeggio`, formula, []) : undefined
+}
+
+/** The material that words call, on a root: by its name or another name, or by a chord's symbol. */
+export const materialCalled = (root: Note, words: string): Material | undefined => {
+  const exact = words.trim()
+  return (
+    worded.get(exact) ??
+    bySymbol(root, exact) ??
+    worded.get(fold(exact)) ??
+    worded.get(fold(exact).replace(/ (scale|mode)$/, ''))
+  )
 }
 
 const readNotes = (text: string): Overlay | null => {
@@ -94,10 +117,10 @@ const readRooted = (text: string): Result<Overlay, TextError> => {
     return fail({ ...root.error, at: text.trim() ? lead : 0, expected: ['a root, such as Bb, and what stands on it'] })
   const words = text.slice(root.value.end)
   const exact = words.trim()
-  const material = worded.get(exact) ?? bySymbol(root.value.note, exact) ?? worded.get(fold(words))
+  const material = materialCalled(root.value.note, words)
   if (material) return ok(placeOn(root.value.note, material))
   const at = root.value.end + (words.length - words.trimStart().length)
-  return fail({ code: 'unknown_material', at, found: exact, expected: nearest(exact) })
+  return fail({ code: 'unknown_material', at, found: exact, expected: nearestNames(exact) })
 }
 
 /**
