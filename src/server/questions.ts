@@ -23,11 +23,9 @@ export const answer = (question: Question, judges: Judges) => {
       return { kind, ...pairsAnswer(chord, next, ANY_PAIR, judges, FIRST_PAGE) }
     }
     case 'overlays': {
-      const { kind, chord, next, hold } = question
-      return {
-        kind,
-        ...overlaysAnswer(chord, next, { ...ANYTHING, sort: 'fade', hold: degreesOn(chord, hold) }, judges, FIRST_PAGE),
-      }
+      const { kind, chord, next, hold, families } = question
+      const wish = { ...ANYTHING, hold: degreesOn(chord, hold), families: families ?? ANYTHING.families }
+      return { kind, ...overlaysAnswer(chord, next, wish, judges, FIRST_PAGE) }
     }
   }
 }

@@ -35,6 +35,7 @@ const SPOKEN_CHORD: readonly (readonly [RegExp, string])[] = [
 
 const spokenChord = (text: string): Chord | null => {
   const typed = toAscii(text).trim()
+  if (/^[a-g]$/.test(typed)) return null
   const raised = typed.charAt(0).toUpperCase() + typed.slice(1)
   const said = SPOKEN_CHORD.reduce((words, [pattern, as]) => words.replace(pattern, as), raised)
   for (const words of [typed, raised, said, said.replace(/\s+/g, '')]) {

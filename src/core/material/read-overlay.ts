@@ -38,14 +38,27 @@ const MATERIAL_EXAMPLES = ['minor pentatonic', 'dorian', 'half-whole', 'lydian d
 
 const SUGGESTED = 3
 
+/** How many signs may differ for one word to be near another. */
+const nearness = (a: string, b: string): number => Math.max(1, Math.floor(Math.min(a.length, b.length) / 3))
+
+/** Words asked about lately, with what is near them: one text that is not understood is tried in several ways. */
+const lately = new Map<string, readonly string[]>()
+const REMEMBERED = 50
+
 /** The names most like a word that is not known; plain examples where none comes near. */
 export const nearestNames = (wrong: string): readonly string[] => {
   const word = fold(wrong)
+  const known = lately.get(word)
+  if (known) return known
   const near = [...worded.keys()]
+    .filter((name) => Math.abs(name.length - word.length) <= nearness(word, name))
     .map((name) => ({ name, edits: editsBetween(word, name) }))
-    .filter(({ name, edits }) => edits <= Math.max(1, Math.floor(Math.min(name.length, word.length) / 3)))
+    .filter(({ name, edits }) => edits <= nearness(word, name))
     .sort((a, b) => a.edits - b.edits)
-  return near.length > 0 ? near.slice(0, SUGGESTED).map((n) => n.name) : MATERIAL_EXAMPLES
+  const found = near.length > 0 ? near.slice(0, SUGGESTED).map((n) => n.name) : MATERIAL_EXAMPLES
+  if (lately.size >= REMEMBERED) lately.clear()
+  lately.set(word, found)
+  return found
 }
 
 /** `Em7b5`, `E dim7`, `Esus`: a chord's symbol used as a material, with or without the word arpeggio or triad. */

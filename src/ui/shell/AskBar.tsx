@@ -117,6 +117,16 @@ export const AskBar = ({ desk }: { readonly desk: Desk }) => {
             </span>
           </div>
           <p>{errorWords(error)}</p>
+          {error.questions && (
+            <fieldset className={styles.meant}>
+              <legend>Perhaps you meant</legend>
+              {error.questions.map((q) => (
+                <button key={q} type="button" onClick={() => submit(q, null)}>
+                  {toGlyphs(q)}
+                </button>
+              ))}
+            </fieldset>
+          )}
         </div>
       )}
     </search>

@@ -13,6 +13,16 @@ const overHere = (desk: Desk): string => {
   return ` over ${place.chord.symbol}${place.next ? ` to ${place.next.symbol}` : ''}`
 }
 
+/** Questions that need no root. */
+const QUESTIONS = [
+  'what can I play',
+  'triad pairs',
+  'which triads',
+  'which pentatonics',
+  'tritone sub triad',
+  'side slip up a half step',
+]
+
 /** What the words so far could become: materials on the typed root, then the chords to lay them over. ASCII. */
 export const suggest = (typed: string, desk: Desk): readonly string[] => {
   const text = toAscii(typed)
@@ -24,6 +34,15 @@ export const suggest = (typed: string, desk: Desk): readonly string[] => {
       .map((c) => (over[1] ?? '') + c)
   }
   const match = ROOT.exec(text)
+  const asked = QUESTIONS.filter((q) => q.startsWith(text.trim().toLowerCase()) && text.trim() !== '')
+  if (!match && overHere(desk)) {
+    const rootless = matchSorter(MATERIALS, text.trim(), {
+      keys: [(m) => nameOn('', m).trim(), (m) => [...m.otherNames]],
+    })
+    return [...asked, ...rootless.map((m) => nameOn('', m).trim())]
+      .slice(0, MOST)
+      .map((words) => words + overHere(desk))
+  }
   if (!match || /\sover\s/i.test(text) || text.includes('&') || text.includes('|')) return []
   const [, root = '', rest = ''] = match
   const found = matchSorter(MATERIALS, rest, { keys: [(m) => nameOn('', m).trim(), (m) => [...m.otherNames]] })

@@ -129,8 +129,11 @@ const carryOut = (q: Question): void => {
     case 'pairs':
     case 'overlays': {
       const hold = q.kind === 'overlays' ? q.hold.map((d) => pitchClass(degree(d).semitones)) : []
+      const families = q.kind === 'overlays' ? q.families : null
       const to: Partial<Place> =
-        q.kind === 'pairs' ? { view: 'pairs', part: 'map' } : { view: 'desk', filters: { ...NO_FILTERS, hold } }
+        q.kind === 'pairs'
+          ? { view: 'pairs', part: 'map' }
+          : { view: 'desk', filters: { ...NO_FILTERS, hold, families } }
       if (isHere(deskNow(), q)) return go(to)
       return sketch(sketchText(q.chord.symbol, q.next?.symbol ?? null), null, null, to)
     }
