@@ -9,6 +9,7 @@ import { outsideStretches } from './outside.ts'
 import { groupingsIn, sequencesIn } from './patterns.ts'
 import type { Timeline } from './timeline.ts'
 import type { Findings } from './verdict.ts'
+import { leadingInCells, spelledByCells } from './within-cells.ts'
 
 /** A line taken apart: what each note is and does, and what was found in it. */
 export interface Audit extends Findings {
@@ -22,15 +23,18 @@ const scored = (bits: number, best: number): number => Math.round(100 * 2 ** (-(
 
 /** Takes a line apart over a chart. Pure. Source: theory page, section 9. */
 export const auditLine = (line: Line, timeline: Timeline, weights: Weights): Audit => {
-  const notes = heardLine(line, timeline, weights)
-  const figures = figuresIn(notes, timeline)
-  const melodic = melodicJobs(notes, figures, timeline)
-  const cells = cellsIn(notes, figures, timeline)
+  const heard = heardLine(line, timeline, weights)
+  const figures = figuresIn(heard, timeline)
+  const first = melodicJobs(heard, figures, timeline)
+  const sequences = sequencesIn(heard)
+  const cells = cellsIn(heard, figures, sequences, timeline)
+  const melodic = leadingInCells(heard, first, cells)
+  const notes = spelledByCells(heard, cells)
   const stretches = outsideStretches(notes, melodic, figures, timeline)
   const shapes = cells
     .filter((c) => c.overlay && c.how !== 'chord' && c.how !== 'home' && c.how !== 'pair')
     .flatMap((c) => {
-      const all = otherShapes(notes, c.from, c.to, timeline)
+      const all = otherShapes(notes, c.from, c.to, figures, timeline)
       const best = all[0]?.bits ?? 0
       return all.map(
         (o): ImpliedReading => ({
@@ -47,20 +51,20 @@ export const auditLine = (line: Line, timeline: Timeline, weights: Weights): Aud
     ...cells.filter((c) => c.overlay && c.how !== 'home').map((c) => [c.from, c.to] as const),
   ]
   const implied = impliedIn(notes, pieces)
+  const plainly = (heard: string): string => heard.replace(/ arpeggio$/, '')
   const same = (a: ImpliedReading, b: ImpliedReading): boolean =>
-    a.from === b.from && a.to === b.to && a.heard === b.heard.replace(/ arpeggio$/, '')
+    a.from === b.from && a.to === b.to && plainly(a.heard) === plainly(b.heard)
+  const readings = [...implied, ...shapes].filter((r, i, all) => all.findIndex((o) => same(o, r)) === i)
   return {
     notes,
     figures,
     melodic,
     cells,
     stretches,
-    sequences: sequencesIn(notes),
+    sequences,
     groupings: groupingsIn(notes, timeline),
     timeline,
     jobs: jobsOf(notes, melodic, cells),
-    readings: [...implied, ...shapes.filter((s) => !implied.some((i) => same(i, s)))].sort(
-      (a, b) => a.from - b.from || b.score - a.score,
-    ),
+    readings: readings.sort((a, b) => a.from - b.from || b.score - a.score),
   }
 }

@@ -18,13 +18,19 @@ export const BITS = {
   ownChord: 1.5,
   insideChord: 2.5,
   home: 2,
+  offered: 4.5,
+  /** The header of a figure known by its order: a degree cell, fourths, thirds of a scale. */
+  figure: 2.5,
+  /** More for a rare shape whose own note neither falls on a beat nor comes again. */
+  unproven: 4,
   slip: 4,
   /** Of the same figure again: this share of its header, and more for each note. */
   again: { share: 0.6, more: 1, note: 0.3 },
   /** A note of an m-note cell takes log2 m, unless it is the next one in order or the same again. */
   neighbour: 1,
   repeat: 0.8,
-  approach: { half: 2.4, whole: 2.8, intoArpeggio: 0.5 },
+  /** `again`: from the same side as the one before; `strong`: more into a scale from a strong beat; `figure`: of an enclosure or a double chromatic within a cell. */
+  approach: { half: 2.4, whole: 2.8, intoArpeggio: 0.5, again: 1, figure: 1.6, strong: 3 },
   foreign: 6,
   outside: { chordTone: 3.2, half: 4.2, whole: 5, else: 6 },
   enclosure: { header: 3, note: 1.4 },

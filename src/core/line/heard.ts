@@ -23,6 +23,8 @@ export interface HeardNote extends LineNote {
   readonly guide: boolean
   readonly rub: boolean
   readonly denied: boolean
+  readonly blue: boolean
+  readonly stated: boolean
   readonly fade: number
 }
 
@@ -45,7 +47,17 @@ const hear = (note: LineNote, n: number, timeline: Timeline, weights: Weights): 
     return {
       ...base,
       name: note.note ?? plainNote(pitchClass(note.pitch)),
-      ...{ degree: null, role: null, inHome: true, guide: false, rub: false, denied: false, fade: 0 },
+      ...{
+        degree: null,
+        role: null,
+        inHome: true,
+        guide: false,
+        rub: false,
+        denied: false,
+        blue: false,
+        stated: false,
+        fade: 0,
+      },
     }
   const { chord } = place
   const up = pitchClass(note.pitch - chord.root.pc)
@@ -59,6 +71,8 @@ const hear = (note: LineNote, n: number, timeline: Timeline, weights: Weights): 
     guide: standing.role === 'chord' && ((chord.quality.guideSet >> up) & 1) === 1,
     rub: standing.rub !== null,
     denied: standing.denied,
+    blue: standing.blue,
+    stated: standing.stated,
     fade: noteFade(standing, chord, weights),
   }
 }

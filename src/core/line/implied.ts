@@ -43,10 +43,18 @@ const slipped = (notes: readonly HeardNote[], from: number, to: number): Implied
 
 const KINDS = ['7', 'm7', 'maj7', 'm7b5', 'dim7', ''] as const
 
+/** Whether a chord says nothing that the one that sounds does not. */
+const isSounding = (chord: Chord, sounding: Chord | undefined): boolean => {
+  if (!sounding) return false
+  const own = rotate(chord.quality.ownSet, chord.root.pc)
+  return shared(own, rotate(sounding.quality.ownSet, sounding.root.pc)) === own
+}
+
 /** Chords whose tones all the notes of a piece are, other than the one that sounds: at least three of them. */
 const chordsHeard = (piece: readonly HeardNote[]): readonly { chord: Chord; share: number }[] => {
   const set = setIn(piece)
   const sounding = piece[0]?.sounding?.place?.chord
+  if (sounding && (set & ~rotate(sounding.quality.ownSet, sounding.root.pc)) === 0) return []
   return KINDS.flatMap((kind) =>
     Array.from({ length: 12 }, (_, pc) => {
       const read = readChord(plainNote(pitchClass(pc), kind.startsWith('m') && !kind.startsWith('maj')).name + kind)
@@ -55,20 +63,33 @@ const chordsHeard = (piece: readonly HeardNote[]): readonly { chord: Chord; shar
       const within = sizeOf(shared(set, own))
       return within >= 3 && within === sizeOf(set) ? [{ chord: read.value, share: within / sizeOf(own) }] : []
     }).flat(),
-  ).sort((a, b) => b.share - a.share)
+  )
+    .filter(
+      ({ chord, share }, _, all) => (share === 1 || all.every((a) => a.share < 1)) && !isSounding(chord, sounding),
+    )
+    .sort((a, b) => b.share - a.share)
 }
 
 /** Why a chord could be heard there: by how it stands to the one that sounds and the one that follows. */
-const relation = (chord: Chord, n: HeardNote): string | null => {
+const relation = (chord: Chord, n: HeardNote, before: Chord | undefined): string | null => {
   const sounding = n.sounding?.place?.chord
   const next = n.following?.place?.chord
   if (!sounding) return null
   const up = (a: Chord, b: Chord): number => pitchClass(b.root.pc - a.root.pc)
+  if (before && up(before, chord) === 0 && up(before, sounding) === 5)
+    return `${before.symbol} held over into ${sounding.symbol}, a delayed landing`
   if (next && up(next, chord) === 1) return `a half step above ${next.symbol}, inserted before it`
   if (next && up(next, chord) === 11) return `a half step below ${next.symbol}, inserted before it`
-  if (next && chord.symbol === next.symbol) return `${next.symbol} come early`
+  if (next && up(next, chord) === 0 && chord.family === next.family) return `${next.symbol} come early, an anticipation`
   if (up(sounding, chord) === 6) return `the tritone partner of ${sounding.symbol}`
   return `laid over ${sounding.symbol}`
+}
+
+/** The chord that sounded under the line before the one a note stands over. */
+const chordBefore = (notes: readonly HeardNote[], from: number): Chord | undefined => {
+  const here = notes[from]?.sounding?.from
+  for (let i = from - 1; i >= 0; i--) if (notes[i]?.sounding?.from !== here) return notes[i]?.sounding?.place?.chord
+  return undefined
 }
 
 /** How pieces of a line could be heard otherwise than by the chord that sounds, the likeliest first. */
@@ -83,7 +104,7 @@ export const impliedIn = (
       const chords = chordsHeard(piece)
         .slice(0, 3)
         .flatMap(({ chord, share }) => {
-          const why = relation(chord, piece[0] as HeardNote)
+          const why = relation(chord, piece[0] as HeardNote, chordBefore(notes, from))
           const away = piece.filter((n) => n.role !== 'chord').length / piece.length
           return why
             ? [

@@ -4,7 +4,19 @@ import type { HeardNote } from './heard.ts'
 import type { Melodic } from './melodic.ts'
 
 /** Cells that say more of a note than what it does to its neighbour: within them a half step is part of the shape. */
-const SPEAKING = new Set(['pentatonic', 'symmetric', 'triad', 'seventh', 'ninth', 'quartal', 'blues', 'pair'])
+const SPEAKING = new Set([
+  'pentatonic',
+  'symmetric',
+  'triad',
+  'seventh',
+  'ninth',
+  'quartal',
+  'blues',
+  'pair',
+  'degrees',
+  'fourths',
+  'thirds',
+])
 const LEADING = new Set(['enclosure', 'anticipation', 'delayed resolution', 'double chromatic'])
 
 const cellJob = (cell: Cell, n: HeardNote): string | null => {
@@ -25,6 +37,12 @@ const cellJob = (cell: Cell, n: HeardNote): string | null => {
     case 'pentatonic':
     case 'blues':
       return `pentatonic ${name}`
+    case 'degrees':
+      return `cell ${name}`
+    case 'fourths':
+      return `fourths ${name}`
+    case 'thirds':
+      return `thirds through ${name}`
     case 'symmetric': {
       const root = n.sounding?.place?.chord.root.pc
       const other = overlay.material?.name === 'whole tone' && root !== undefined && !((overlay.set >> root) & 1)

@@ -1,3 +1,4 @@
+import { inThirds } from './figure-cells.ts'
 import { type HeardNote, isChordTone, isParted, isToneOf, stepTo } from './heard.ts'
 import { endOf } from './line.ts'
 import { soundingAt, type Timeline } from './timeline.ts'
@@ -36,12 +37,29 @@ const joined = (notes: readonly HeardNote[], timeline: Timeline): boolean =>
 const isTarget = (t: HeardNote, before: readonly HeardNote[]): boolean =>
   isChordTone(t) && (t.onBeat || before.every((x) => t.for > x.for))
 
+/** The last two notes of an arpeggio, reached by a third the same way, merely turn round at its top. */
+const isTopOfArpeggio = (notes: readonly HeardNote[], i: number): boolean => {
+  const [before, a, b] = [notes[i - 1], notes[i], notes[i + 1]]
+  if (!before || !a || !b) return false
+  const [into, within] = [stepTo(before, a), stepTo(a, b)]
+  return (
+    [3, 4].includes(Math.abs(within)) && [3, 4, 5].includes(Math.abs(into)) && Math.sign(into) === Math.sign(within)
+  )
+}
+
 /** Both sides of the target within a whole step, one of them no chord tone; of four notes, two on one side in a row. */
-const enclosureAt = (notes: readonly HeardNote[], i: number, length: 3 | 4, timeline: Timeline): Figure | null => {
+const enclosureAt = (
+  notes: readonly HeardNote[],
+  i: number,
+  length: 3 | 4,
+  timeline: Timeline,
+  thirds: ReadonlySet<number>,
+): Figure | null => {
   const all = notes.slice(i, i + length)
   const t = all[length - 1]
   const before = all.slice(0, -1)
   if (!t || all.length < length || !joined(all, timeline)) return null
+  if (before.every((_, k) => thirds.has(i + k)) || isTopOfArpeggio(notes, i)) return null
   const sides = before.map((x) => Math.sign(stepTo(t, x)))
   const turns = sides.filter((s, k) => k > 0 && s !== sides[k - 1]).length
   const fits = before.every((x) => near(x, t)) && turns === 1 && before.some((x) => !isChordTone(x))
@@ -61,9 +79,12 @@ const doubleAt = (notes: readonly HeardNote[], i: number, timeline: Timeline): F
 /** Enclosures and double chromatic approaches, the longer first, none over another. */
 export const figuresIn = (notes: readonly HeardNote[], timeline: Timeline): readonly Figure[] => {
   const figures: Figure[] = []
+  const thirds = inThirds(notes)
   for (let i = 0; i < notes.length; i++) {
     const found =
-      enclosureAt(notes, i, 4, timeline) ?? enclosureAt(notes, i, 3, timeline) ?? doubleAt(notes, i, timeline)
+      enclosureAt(notes, i, 4, timeline, thirds) ??
+      enclosureAt(notes, i, 3, timeline, thirds) ??
+      doubleAt(notes, i, timeline)
     if (!found) continue
     figures.push(found)
     i = found.to - 1
@@ -84,8 +105,8 @@ const anticipates = (n: HeardNote, next: HeardNote | undefined, timeline: Timeli
   return next.at >= sounding.to && apart(n, next) !== 1
 }
 
-/** A tone of the chord before that hangs over into this one, and then goes by step to where it belongs. */
-const isLate = (n: HeardNote, next: HeardNote | undefined, timeline: Timeline): boolean => {
+/** A tone of the chord before that hangs over into this one (a first note hangs over from nothing), and then goes by step to where it belongs. */
+const isLate = (n: HeardNote, next: HeardNote | undefined, first: boolean, timeline: Timeline): boolean => {
   if (!next || !near(n, next) || !isChordTone(next)) return false
   const sounding = n.sounding
   const over = soundingAt(timeline, endOf(n) - 1)
@@ -94,6 +115,7 @@ const isLate = (n: HeardNote, next: HeardNote | undefined, timeline: Timeline): 
     const well = endOf(n) - over.from >= timeline.beat / 2
     return well && !isToneOf(n, over) && next.sounding?.from === over.from
   }
+  if (first) return false
   if (!sounding || n.at - sounding.from > LATE * timeline.beat || isChordTone(n) || n.role === 'extension') return false
   const before = soundingAt(timeline, sounding.from - 1)
   const belonged =
@@ -131,7 +153,7 @@ export const melodicJobs = (
     const figure = figures.find((f) => i >= f.from && i < f.to)
     if (figure) return { kind: figure.kind, of: figure.to }
     if (anticipates(n, next, timeline)) return { kind: 'anticipation', of: i }
-    if (isLate(n, next, timeline)) return { kind: 'delayed resolution', of: i + 1 }
+    if (isLate(n, next, i === 0, timeline)) return { kind: 'delayed resolution', of: i + 1 }
     return isChordTone(n) ? null : (between(notes[i - 1], n, next) ?? approach(n, next))
   })
   const targets = new Set(figures.map((f) => f.to))

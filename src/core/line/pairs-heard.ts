@@ -12,7 +12,8 @@ export interface PairRun {
   readonly pair: Overlay
 }
 
-const TRIADS = MATERIALS.filter((m) => m.family === 'triad')
+/** Triads in thirds: suspended ones by turns are rather a line of fourths. */
+const TRIADS = MATERIALS.filter((m) => m.family === 'triad' && !/^sus|lydian|phrygian/.test(m.name))
 export const GROUP = 3
 const LEAST_GROUPS = 2
 

@@ -1,9 +1,10 @@
-import { MATERIALS, type Material } from '../material/material.ts'
+import { MATERIALS, type Material, materialNamed } from '../material/material.ts'
 import { generatedRoot, type Overlay, placeOn } from '../material/overlay.ts'
 import { holds, membersOf, rotate, sizeOf } from '../pitch/pcset.ts'
 import { EMPTY_SET, type PcSet, type PitchClass, pitchClass } from '../pitch/units.ts'
 import { PREFERRED_PENTATONIC } from '../reading/candidates.ts'
 import { homeOverlay } from '../reading/home.ts'
+import { TONIC_ABOVE } from '../reading/home-rows.ts'
 import { BITS, RARE } from './bits.ts'
 import type { HeardNote } from './heard.ts'
 
@@ -17,9 +18,13 @@ export interface Shape {
   readonly names: readonly { readonly material: Material; readonly pc: PitchClass }[]
   /** The place of each pitch class in the set's own order, -1 where it is not in it. */
   readonly order: Int8Array
+  /** A shape that is seldom what is meant. */
+  readonly rare: boolean
 }
 
 const kindOf = (set: PcSet): number => Math.min(...Array.from({ length: 12 }, (_, n) => rotate(set, n)))
+
+const RARE_FROM = 1.5
 
 const headerOf = (m: Material): number => BITS.root + BITS.family[m.family] + (RARE[m.name] ?? 0)
 
@@ -41,6 +46,7 @@ const SHAPES: readonly Shape[] = (() => {
       header: headerOf((sorted[0] as (typeof all)[number]).material),
       names: sorted,
       order,
+      rare: (RARE[(sorted[0] as (typeof all)[number]).material.name] ?? 0) >= RARE_FROM,
     }
   })
 })()
@@ -50,28 +56,52 @@ export const HOLDING: readonly (readonly Shape[])[] = Array.from({ length: 12 },
   SHAPES.filter((s) => (s.order[pc] ?? -1) >= 0),
 )
 
-export type Relation = 'chord' | 'inside' | 'home' | 'slip' | 'foreign'
+/** The same of three and four notes only. */
+export const ARPEGGIOS_HOLDING: readonly (readonly Shape[])[] = HOLDING.map((all) => all.filter((s) => s.size <= 4))
+
+export type Relation = 'chord' | 'inside' | 'home' | 'offered' | 'slip' | 'foreign'
 
 /** The sets at hand where a note sounds: the chord's own and the home scale. */
 export interface AtHand {
   readonly own: PcSet
   readonly home: PcSet
+  /** The tonic's blues scales over a blues: at home there as well. */
+  readonly blues: readonly PcSet[]
+  /** The other scales that are offered over the chord. */
+  readonly offered: readonly PcSet[]
 }
 /** By how much a home scale is slipped. */
 const SLIPS = [1, -1] as const
-const NOTHING_AT_HAND: AtHand = { own: EMPTY_SET, home: EMPTY_SET }
+const NOTHING_AT_HAND: AtHand = { own: EMPTY_SET, home: EMPTY_SET, blues: [], offered: [] }
+const BLUES_SCALES = (['minor blues', 'major blues'] as const).map(materialNamed)
+
+/** The tonic of a blues at a note, as a pitch class; undefined anywhere else. */
+const bluesTonic = (n: HeardNote): number | undefined => {
+  const place = n.sounding?.place
+  const up = place?.job ? TONIC_ABOVE[place.job.kind] : undefined
+  return place && up !== undefined ? pitchClass(place.chord.root.pc + up) : undefined
+}
 
 export const atHandAt = (n: HeardNote): AtHand => {
   const place = n.sounding?.place
   if (!place) return NOTHING_AT_HAND
   const { chord, home } = place
-  return { own: rotate(chord.quality.ownSet, chord.root.pc), home: rotate(home.first.set, chord.root.pc) }
+  const tonic = bluesTonic(n)
+  const blues = tonic === undefined ? [] : BLUES_SCALES.map((m) => rotate(m.set, tonic))
+  const offered = home.others.map((s) => rotate(s.set, chord.root.pc))
+  return {
+    blues,
+    offered,
+    own: rotate(chord.quality.ownSet, chord.root.pc),
+    home: rotate(home.first.set, chord.root.pc),
+  }
 }
 
-export const relationOf = (shape: Shape, { own, home }: AtHand): Relation => {
+export const relationOf = (shape: Shape, { own, home, blues, offered }: AtHand): Relation => {
   if (shape.set === own) return 'chord'
-  if (shape.set === home) return 'home'
+  if (shape.set === home || blues.includes(shape.set)) return 'home'
   if (shape.size >= 3 && holds(own, shape.set)) return 'inside'
+  if (offered.includes(shape.set)) return 'offered'
   return home !== EMPTY_SET && SLIPS.some((by) => shape.set === rotate(home, by)) ? 'slip' : 'foreign'
 }
 
@@ -79,6 +109,7 @@ export const HEADERS: Readonly<Record<Exclude<Relation, 'foreign'>, number>> = {
   chord: BITS.ownChord,
   inside: BITS.insideChord,
   home: BITS.home,
+  offered: BITS.offered,
   slip: BITS.slip,
 }
 
@@ -89,14 +120,18 @@ export const overlayOf = (shape: Shape, n: HeardNote): Overlay => {
   const home = place?.home.first
   const atHome = home && shape.names.find((x) => x.material === home.material && x.pc === home.root.pc)
   const slip = home && shape.names.find((x) => x.material === home.material)
-  const own = shape.names.find((x) => x.pc === root && x.material.family === 'mode')
+  const isOwn =
+    place !== undefined && place !== null && shape.set === rotate(place.chord.quality.ownSet, place.chord.root.pc)
+  const own = shape.names.find((x) => x.pc === root && (isOwn || x.material.family === 'mode'))
+  const tonic = bluesTonic(n)
+  const blues = shape.names.find((x) => x.pc === tonic && x.material.family === 'blues')
   const minor = shape.names.find((x) => x.material.name === PREFERRED_PENTATONIC['as minor'])
   const likeliest = (minor ?? (shape.names[0] as (typeof shape.names)[number])).material
   const up = (pc: number): number => (pc - (root ?? 0) + 12) % 12
   const [nearest] = shape.names.filter((x) => x.material === likeliest).sort((a, b) => up(a.pc) - up(b.pc))
-  const { material, pc } = atHome ?? slip ?? own ?? (nearest as (typeof shape.names)[number])
+  const { material, pc } = atHome ?? blues ?? slip ?? own ?? (nearest as (typeof shape.names)[number])
   return placeOn(generatedRoot(pc, home ? homeOverlay(home).notes : [], material), material)
 }
 
 /** Shapes that are not at hand. */
-export const FOREIGN: ReadonlySet<Relation> = new Set(['foreign', 'slip'])
+export const FOREIGN: ReadonlySet<Relation> = new Set(['foreign', 'slip', 'offered'])

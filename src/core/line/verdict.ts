@@ -1,3 +1,4 @@
+import { materialNamed } from '../material/material.ts'
 import { pitchClass } from '../pitch/units.ts'
 import type { School } from '../reading/school.ts'
 import { listed } from '../reading/sentence.ts'
@@ -5,7 +6,7 @@ import type { Cell } from './cells.ts'
 import type { HeardNote } from './heard.ts'
 import { endOf } from './line.ts'
 import type { Figure, Melodic } from './melodic.ts'
-import type { OutsideStretch } from './outside.ts'
+import type { Landed, OutsideStretch } from './outside.ts'
 import type { Grouping, Sequence } from './patterns.ts'
 import type { Timeline } from './timeline.ts'
 
@@ -43,6 +44,27 @@ const beats = (ticks: number, { beat }: Timeline): string => {
   return count === 1 ? 'a beat' : `${count} beats`
 }
 
+/** `an enclosure`, `a half step down`. */
+const landingWords = (how: Landed['how']): string =>
+  how === 'enclosure' ? 'an enclosure' : how === 'held' ? 'a held note' : `a ${how}`
+
+/** Whether a stretch goes on with what the dominant before it had: its own sound, over the chord it went to. */
+const heldOver = (s: OutsideStretch, notes: readonly HeardNote[]): string | null => {
+  const first = notes[s.from] as HeardNote
+  const before = notes[s.from - 1]?.sounding?.place
+  const here = first.sounding?.place?.chord
+  if (!before || !here || before.chord.family !== 'dominant' || notes[s.to]?.sounding?.from !== first.sounding?.from)
+    return null
+  if (pitchClass(here.root.pc - before.chord.root.pc) !== 5) return null
+  const sound = DOMINANT_SOUNDS.find((set) =>
+    notes.slice(s.from, s.to + 1).every((n) => (set >> pitchClass(n.pitch - before.chord.root.pc)) & 1),
+  )
+  return sound === undefined ? null : before.chord.symbol
+}
+const DOMINANT_SOUNDS = (['mixolydian', 'altered', 'half-whole', 'phrygian dominant'] as const).map(
+  (name) => materialNamed(name).set,
+)
+
 const onStretch = (s: OutsideStretch, { notes }: Findings, school: School): Sentence => {
   const where = `${span(s.from, s.to)} ${s.from === s.to ? 'is' : 'are'} away from home (fade ${s.mean}, ${s.peak} at most)`
   const told = range(s.from, s.to)
@@ -51,9 +73,16 @@ const onStretch = (s: OutsideStretch, { notes }: Findings, school: School): Sent
   const on = notes[s.landing.on] as HeardNote
   const to = `${said(on)} on beat ${Math.round(on.beat * 100) / 100}`
   const all = [...told, s.landing.on]
+  const over = heldOver(s, notes)
+  if (over !== null && s.landing.how !== 'cut')
+    return {
+      text: `${span(s.from, s.to)} hold${s.from === s.to ? 's' : ''} ${over} over: a delayed landing, by ${landingWords(s.landing.how)} to ${to}.`,
+      notes: all,
+      tone: 'plain',
+    }
   if (s.landing.how !== 'cut')
     return {
-      text: `${where} and come${s.from === s.to ? 's' : ''} home by ${s.landing.how === 'enclosure' ? 'an enclosure' : s.landing.how === 'held' ? 'a held note' : `a ${s.landing.how}`} to ${to}.`,
+      text: `${where} and come${s.from === s.to ? 's' : ''} home by ${landingWords(s.landing.how)} to ${to}.`,
       notes: all,
       tone: 'good',
     }
@@ -65,12 +94,17 @@ const onStretch = (s: OutsideStretch, { notes }: Findings, school: School): Sent
 /** A long note, in beats: what may pass must not rest so long. */
 const RESTS_FROM = 1
 
+/** A suspension that goes on down by step to a chord tone has done what it is for. */
+const fallsHome = (n: HeardNote, next: HeardNote | undefined): boolean =>
+  next !== undefined && [-1, -2].includes(next.pitch - n.pitch) && next.role === 'chord'
+
 const onRests = ({ notes, timeline, melodic }: Findings, school: School): readonly Sentence[] =>
   notes.flatMap((n, i): readonly Sentence[] => {
-    if (n.role !== 'suspension' || school.suspensions === 'free') return []
+    if (n.role !== 'suspension' || n.blue || school.suspensions === 'free') return []
     const last = i === notes.length - 1
     const long = n.for >= RESTS_FROM * timeline.beat
-    if (melodic[i]?.kind === 'delayed resolution') return []
+    const brief = n.for <= RESTS_FROM * timeline.beat && fallsHome(n, notes[i + 1])
+    if (melodic[i]?.kind === 'delayed resolution' || brief) return []
     if (school.suspensions === 'kept out' && !melodic[i])
       return [{ text: `Note ${i + 1}, ${said(n)}, is kept out by this school.`, notes: [i], tone: 'fault' }]
     if (last)
@@ -90,7 +124,7 @@ const onStrongBeats = (f: Findings, school: School): readonly Sentence[] =>
   f.notes.flatMap((n, i): readonly Sentence[] => {
     const stretch = f.stretches.find((s) => i >= s.from && i <= s.to)
     // A stretch that does not land is found fault with as a whole.
-    if (!n.strong || n.role !== 'outside' || f.melodic[i] || stretch?.landing === null) return []
+    if (!n.strong || n.role !== 'outside' || n.blue || f.melodic[i] || stretch?.landing === null) return []
     const within = stretch !== undefined
     if (school.strongBeats === 'chromatic welcome')
       return within
@@ -113,7 +147,7 @@ const onThirds = ({ notes, melodic, stretches }: Findings): readonly Sentence[] 
       chord &&
       (chord.family === 'minor' || chord.family === 'half-diminished') &&
       pitchClass(n.pitch - chord.root.pc) === 4
-    const alone = !melodic[i] && !stretches.some((s) => s.to - s.from > 1 && i >= s.from && i <= s.to)
+    const alone = !n.blue && !melodic[i] && !stretches.some((s) => s.to - s.from > 1 && i >= s.from && i <= s.to)
     return third && alone
       ? [{ text: `Note ${i + 1}, ${said(n)}, is the major third over a minor chord.`, notes: [i], tone: 'fault' }]
       : []
@@ -156,7 +190,15 @@ const onShapes = (f: Findings): readonly Sentence[] => [
       }),
     ),
   ...f.cells
-    .filter((c) => c.overlay && c.how !== 'home' && c.how !== 'chord' && c.how !== 'triad' && c.how !== 'pair')
+    .filter(
+      (c) =>
+        c.overlay &&
+        c.how !== 'home' &&
+        c.how !== 'chord' &&
+        c.how !== 'triad' &&
+        c.how !== 'pair' &&
+        c.how !== 'thirds',
+    )
     .map(
       (c): Sentence => ({
         text: `${span(c.from, c.to)} are heard as ${c.overlay?.name} over ${chordOf(f.notes[c.from] as HeardNote)}.`,
@@ -166,7 +208,7 @@ const onShapes = (f: Findings): readonly Sentence[] => [
     ),
   ...f.sequences.map(
     (s): Sentence => ({
-      text: `${span(s.from, s.to)} repeat a figure of ${s.length} notes ${s.times} times, each ${Math.abs(s.by)} semitone${Math.abs(s.by) === 1 ? '' : 's'} ${s.by > 0 ? 'up' : 'down'}.`,
+      text: `${span(s.from, s.to)} repeat a figure of ${s.length} notes ${s.times} times, each ${Math.abs(s.by)} ${s.tonal ? 'step' : 'semitone'}${Math.abs(s.by) === 1 ? '' : 's'} ${s.by > 0 ? 'up' : 'down'}${s.tonal ? ' the scale' : ''}.`,
       notes: range(s.from, s.to),
       tone: 'plain',
     }),
