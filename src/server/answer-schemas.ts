@@ -147,7 +147,7 @@ const groups = Joi.array()
   .required()
 const OMISSION = Joi.object({ degree: name, note: name, six: names, groups, fade: percent })
 
-const TERMS = Joi.object({ arcMiss: whole, motion: whole, landingMiss: whole, repeats: whole }).required()
+const TERMS = Joi.object({ arcMiss: whole, motion: whole, landingMiss: whole, repeats: whole, rubs: whole }).required()
 const SEAM = Joi.object({
   motion: Joi.number().min(0).required(),
   common: names,

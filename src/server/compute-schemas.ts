@@ -197,7 +197,7 @@ export const BODIES = {
       .default(null),
     other: chartText.allow(null).default(null),
     shift: Joi.number().integer().min(-11).max(11).default(0),
-    eachSeries: Joi.boolean().default(false),
+    eachSeries: Joi.boolean().default(true),
     limit: Joi.number().integer().min(1).max(100).default(20),
   }),
 }

@@ -10,7 +10,7 @@ import {
   readChart,
   readRequest,
   recipesIn,
-  routeTold,
+  routesTold,
   rulesOver,
   type School,
   type Slot,
@@ -112,7 +112,7 @@ export const planAnswer = async (asked: PlanAsked, gone: AbortSignal) => {
   const routes = await inPieces(planRoutes(slots, rules, weights, wish), rest, clock)
   const reasons = recipe ? [recipe.reason] : []
   if (routes && routes.length > 0) {
-    const told = routes.map((r) => routeTold(r, weights))
+    const told = routesTold(routes, weights)
     return { routes: told.map((r) => ({ ...r, why: [...reasons, ...r.why] })), impossible: null }
   }
   const impossible = routes && (await inPieces(loosen(slots, rules, weights), rest, clock))

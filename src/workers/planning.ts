@@ -11,7 +11,7 @@ import {
   readChart,
   readOverrides,
   readRequest,
-  routeTold,
+  routesTold,
   rulesOver,
   type School,
   slotsOf,
@@ -86,8 +86,7 @@ export const planning = async (ask: PlanAsk, onShare: (share: number) => void): 
   const wish = { best: ask.best, eachSeries: ask.eachSeries }
   const routes = await inPieces(planRoutes(slots, rules, ask.weights, wish), rest, clock)
   if (!routes) return { kind: 'stopped' }
-  if (routes.length > 0)
-    return { kind: 'routes', routes: routes.map((r) => routeTold(r, ask.weights)), ms: clock() - since }
+  if (routes.length > 0) return { kind: 'routes', routes: routesTold(routes, ask.weights), ms: clock() - since }
   const impossible = await inPieces(loosen(slots, rules, ask.weights), rest, clock)
   return impossible ? { kind: 'none', ...impossible } : { kind: 'stopped' }
 }

@@ -5,6 +5,7 @@ export const toGlyphs = (text: string): string =>
   text
     .replace(/(?<![A-Za-z])([A-G])(bb|##|b|#)/g, (_, letter: string, sign: string) => letter + SIGN[sign])
     .replace(/(bb|b|#)(?=\d)/g, (sign: string) => SIGN[sign] ?? sign)
+    .replace(/(?<![A-Za-z])(b|#)(?=(?:I|V)+\b)/g, (sign: string) => SIGN[sign] ?? sign)
 
 /** True glyphs back to ASCII, for exports and for matching what was typed. */
 export const toAscii = (text: string): string =>

@@ -4,7 +4,7 @@ import { deviceName } from './device.ts'
 import { FORBIDDEN, type SeamRule } from './seam-rules.ts'
 import { type Chain, MOST_DEVICES, Shortlist } from './shortlist.ts'
 import { isHeld, type Slot } from './slots.ts'
-import { isColour, type StepCandidate } from './step-candidates.ts'
+import { isColour, ownCost, type StepCandidate } from './step-candidates.ts'
 
 /** A slot with its candidates, made ready to be chained. */
 export interface Level {
@@ -23,6 +23,8 @@ export interface Level {
 /** A level with the rule for the seam that leads to it. */
 export interface Layer extends Level {
   readonly seam: SeamRule
+  /** The first step once more, to close a loop: nothing is charged there but its seam. */
+  readonly closes?: boolean
 }
 
 export const NO_DEVICE = -1
@@ -46,7 +48,7 @@ export const levelOf = (
   slot,
   candidates,
   sets: Uint16Array.from(candidates, (c) => c.set),
-  own: Int32Array.from(candidates, (c) => c.arcMiss + c.landingMiss),
+  own: Int32Array.from(candidates, ownCost),
   devices: Int32Array.from(candidates, (c) =>
     isColour(c) && !slot.carries ? number(deviceName(c.device())) : NO_DEVICE,
   ),
@@ -59,6 +61,8 @@ export interface ChainWish {
   /** Whether a device right after itself has its price. */
   readonly repeatsCount: boolean
   readonly eachSeries: boolean
+  /** Whether one overlay kept on over a third different chord has its price. */
+  readonly keptCounts: boolean
   /** Only chains that cost less than this are of use. */
   readonly bound: number
   /** What it costs at least to go on from each candidate to the end. */
@@ -103,6 +107,18 @@ export function* bestChains(layers: readonly Layer[], wish: ChainWish): Generato
 export const keptOn = (from: Layer, p: number, to: Layer, at: number): boolean =>
   to.held && from.sets[p] === to.sets[at] && from.devices[p] === to.devices[at]
 
+/** Whether a chain keeps its overlay while the chord changes. */
+const keepsOver = (from: Layer, p: number, to: Layer, at: number): boolean =>
+  from.sets[p] === to.sets[at] && !to.closes && !to.slot.carries && from.slot.chord.symbol !== to.slot.chord.symbol
+
+/** Over how many different chords in a row a chain then has its overlay: 1, or 2 for more. */
+export const runAfter = (run: number, from: Layer, p: number, to: Layer, at: number): number =>
+  from.sets[p] !== to.sets[at] ? 1 : keepsOver(from, p, to, at) ? 2 : run
+
+/** What it costs to keep an overlay over one more chord: nothing over a second, a repeat over a third and further. */
+export const keptPrice = (run: number, from: Layer, p: number, to: Layer, at: number): number =>
+  run > 1 && keepsOver(from, p, to, at) ? ROUTE_COSTS.repeat : 0
+
 const starts = (
   { own, devices, candidates }: Layer,
   wish: ChainWish,
@@ -112,7 +128,7 @@ const starts = (
     const [cost, device] = [own[at] as number, devices[at] as number]
     if (cost >= boundAt(at) || (wish.first !== null && wish.first !== at)) return NO_CHAINS
     const series = device === NO_DEVICE ? 0 : wish.grown(0, device)
-    return [{ cost, from: null, at, device: wish.repeatsCount ? device : NO_DEVICE, series }]
+    return [{ cost, from: null, at, device: wish.repeatsCount ? device : NO_DEVICE, series, run: 1 }]
   })
 
 const NO_CHAINS: readonly Chain[] = []
@@ -134,30 +150,44 @@ const extended = (
     const [own, device] = [to.own[at] as number, to.devices[at] as number]
     const oneDevice = !wish.repeatsCount || device !== NO_DEVICE
     const list = new Shortlist(wish.best, wish.eachSeries, oneDevice, boundAt(at))
+    // Chains that have kept their overlay over a second chord lie apart: only they can be charged at a third.
+    const kept = wish.keptCounts ? new Shortlist(wish.best, wish.eachSeries, oneDevice, boundAt(at)) : list
     const only = to.seam.before?.(set).flatMap((s) => from.placeOfSet.get(s) ?? [])
     if (!only && cheapest + own >= list.limit) return NO_CHAINS
     if (!only) to.seam.costsTo(set, from.sets, costs)
-    for (const p of only ?? alive) {
-      const chains = lists[p] as readonly Chain[]
-      if (chains.length === 0) continue
-      if (!only && (chains[0] as Chain).cost + own >= list.limit) break
+    const join = (p: number): void => {
       const seam = only ? to.seam.cost(from.sets[p] as PcSet, set) : (costs[p] as number)
-      if (seam === FORBIDDEN) continue
+      if (seam === FORBIDDEN) return
       const goesOn = device === NO_DEVICE || keptOn(from, p, to, at)
-      for (const chain of chains) {
+      for (const chain of lists[p] as readonly Chain[]) {
+        const run = runAfter(chain.run, from, p, to, at)
+        const into = run > 1 ? kept : list
         const joined = chain.cost + seam + own
-        if (joined >= list.limit) break
-        const price = !goesOn && chain.device === device ? ROUTE_COSTS.repeat : 0
-        if (joined + price >= list.limit) continue
-        list.add({
+        if (joined >= Math.max(list.limit, kept.limit)) break
+        const price =
+          (!goesOn && chain.device === device ? ROUTE_COSTS.repeat : 0) +
+          (wish.keptCounts ? keptPrice(chain.run, from, p, to, at) : 0)
+        if (joined + price >= into.limit) continue
+        into.add({
           cost: joined + price,
           from: chain,
           at,
           device: !wish.repeatsCount ? NO_DEVICE : device === NO_DEVICE ? chain.device : device,
           series: goesOn ? chain.series : wish.grown(chain.series, device),
+          run,
         })
       }
     }
-    return list.chains
+    const same = wish.keptCounts ? from.placeOfSet.get(set) : undefined
+    if (same !== undefined && (!only || only.includes(same))) join(same)
+    for (const p of only ?? alive) {
+      const chains = lists[p] as readonly Chain[]
+      if (chains.length === 0 || p === same) continue
+      if (!only && (chains[0] as Chain).cost + own >= list.limit) break
+      join(p)
+    }
+    return kept === list || kept.chains.length === 0
+      ? list.chains
+      : [...list.chains, ...kept.chains].sort((a, b) => a.cost - b.cost)
   })
 }

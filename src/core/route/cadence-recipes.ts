@@ -1,8 +1,10 @@
 import type { Chain } from '../chart/chains.ts'
-import { canBeII } from '../chart/holds.ts'
+import { canBeII, upTo } from '../chart/holds.ts'
 import { type Chord, isDominant } from '../chord/chord.ts'
 import { materialNamed } from '../material/material.ts'
 import { has } from '../pitch/pcset.ts'
+import { readOver } from '../reading/read.ts'
+import { listed } from '../reading/sentence.ts'
 import { arpeggioOf, cutAt, type Ground, halfway, lay, place, placed, type RecipePlace } from './recipe.ts'
 import type { Slot } from './slots.ts'
 
@@ -31,10 +33,14 @@ const cadencesIn = ({ analysis, slots }: Ground): readonly Cadence[] => {
 
 const chordsOf = (...slots: readonly (readonly Slot[])[]): string => slots.map((s) => s[0]?.chord.symbol).join(' ')
 
+/** Whether the second chord's root lies a fifth below the first's. */
+const fallsAFifth = (from: Slot | undefined, to: Slot | undefined): boolean =>
+  from !== undefined && to !== undefined && upTo(from.chord, to.chord) === 5
+
 /** Over a half-diminished ii the shape would hold the natural 5, so there the climb begins on the V. */
 export const risingPentatonics = (ground: Ground): readonly RecipePlace[] =>
   cadencesIn(ground)
-    .filter(({ i }) => i[0]?.chord.family === 'major')
+    .filter(({ v, i }) => i[0]?.chord.family === 'major' && fallsAFifth(v[0], i[0]))
     .map(({ ii, v, i }) => {
       const shape = materialNamed('minor pentatonic')
       const climb = [ii[0]?.chord.family === 'minor' ? ii : [], v, i]
@@ -49,7 +55,8 @@ const goingHome = ({ slots }: Ground): readonly (readonly [Slot, Slot])[] =>
   slots.flatMap((s, i) => {
     const next = slots[i + 1]
     const { job, resolves } = s.spot
-    return next && resolves && job?.kind === 'V' && s.place.next?.symbol === next.chord.symbol
+    const plain = s.chord.family === 'dominant'
+    return next && resolves && plain && job?.kind === 'V' && s.place.next?.symbol === next.chord.symbol
       ? [[s, next] as const]
       : []
   })
@@ -69,13 +76,13 @@ export const partnersPentatonic = (ground: Ground): readonly RecipePlace[] =>
 export const diminishedIntoNext = (ground: Ground): readonly RecipePlace[] =>
   goingHome(ground)
     .filter(([v]) => !statesNatural(v.chord))
-    .map(([v, i]) => {
+    .flatMap(([v, i]) => {
       const shape = placed(materialNamed('dim7 arpeggio'), v, 1)
-      return place(
-        [v],
-        `${v.chord.symbol} resolves to ${i.chord.symbol}, so ${shape.name} has a half step to go everywhere.`,
-        [lay(v, shape)],
-      )
+      const half = readOver(shape, v.place).notes.filter((n) => n.exits.some((e) => e.how.startsWith('half')))
+      if (half.length < shape.notes.length - 1) return []
+      const names = listed(half.map((n) => n.note.name))
+      const because = `${v.chord.symbol} resolves to ${i.chord.symbol}, so of ${shape.name} ${names} have a half step to go.`
+      return [place([v], because, [lay(v, shape)])]
     })
 
 /** Whether a dominant lets its natural 5 and 13 stand, which half-whole needs. */
@@ -84,7 +91,7 @@ const takesHalfWhole = ({ quality }: Chord): boolean =>
 
 export const halfWholeOver = (ground: Ground): readonly RecipePlace[] =>
   cadencesIn(ground)
-    .filter(({ v }) => v.every((s) => isDominant(s.chord) && takesHalfWhole(s.chord)))
+    .filter(({ v }) => v.every((s) => s.chord.family === 'dominant' && takesHalfWhole(s.chord)))
     .map(({ ii, v, i }) => {
       const shape = placed(materialNamed('half-whole'), v[0] as Slot, 0)
       const because = `${chordsOf(ii, v)} leads to ${chordsOf(i)}, so ${shape.name} may begin on the ii.`
@@ -114,6 +121,7 @@ export const descendingPairs = (ground: Ground): readonly RecipePlace[] =>
     const at = first && ii.length === 1 ? halfway(first) : null
     const then = second && v.length === 1 ? halfway(second) : null
     if (!first || !second || at === null || then === null || !canBeII(first.chord)) return []
+    if (second.chord.family !== 'dominant' || !fallsAFifth(second, i[0])) return []
     const [minor, dominant] = [
       materialNamed(first.chord.family === 'half-diminished' ? 'm7b5 arpeggio' : 'm7 arpeggio'),
       materialNamed('7 arpeggio'),

@@ -9,6 +9,8 @@ export const ROUTE_COSTS = {
   movingNote: 10,
   /** A colour device right after itself. */
   repeat: 12,
+  /** Where no arc is given: each note that rubs over a dominant on its way home. */
+  rub: 15,
 } as const
 
 /** From here on an overlay is a colour: what a listener hears as a device. */
@@ -19,6 +21,7 @@ export interface Terms {
   readonly motion: number
   readonly landingMiss: number
   readonly repeats: number
+  readonly rubs: number
 }
 
 /** How far a step is from the wish; nothing where nothing was wished. */
@@ -28,13 +31,14 @@ export const arcMiss = (fade: number, wished: number | null): number => (wished 
 export const landingMiss = (fade: number, landing: number | null): number =>
   landing === null ? 0 : Math.round(((100 - landing) * fade) / 200)
 
-export const totalOf = (t: Terms): number => t.arcMiss + t.motion + t.landingMiss + t.repeats
+export const totalOf = (t: Terms): number => t.arcMiss + t.motion + t.landingMiss + t.repeats + t.rubs
 
-export const NO_TERMS: Terms = { arcMiss: 0, motion: 0, landingMiss: 0, repeats: 0 }
+export const NO_TERMS: Terms = { arcMiss: 0, motion: 0, landingMiss: 0, repeats: 0, rubs: 0 }
 
 export const addTerms = (a: Terms, b: Terms): Terms => ({
   arcMiss: a.arcMiss + b.arcMiss,
   motion: a.motion + b.motion,
   landingMiss: a.landingMiss + b.landingMiss,
   repeats: a.repeats + b.repeats,
+  rubs: a.rubs + b.rubs,
 })

@@ -13,7 +13,7 @@ import { bassDirection } from './seam-rules.ts'
 const STEPS = ['', 'half step', 'whole step', 'minor third', 'major third', 'fourth', 'tritone', 'fifth'] as const
 
 /** `a half step up`, `a minor third down`: how far a shape moves. */
-const interval = (by: number): string => {
+export const interval = (by: number): string => {
   const [size, way] =
     Math.abs(by) > 7 ? [12 - Math.abs(by), by > 0 ? 'down' : 'up'] : [Math.abs(by), by > 0 ? 'up' : 'down']
   return `a ${STEPS[size]} ${way}`
@@ -21,34 +21,6 @@ const interval = (by: number): string => {
 
 const pairsOf = (steps: readonly RouteStep[]): readonly (readonly [RouteStep, RouteStep])[] =>
   steps.slice(1).map((s, i) => [steps[i] as RouteStep, s] as const)
-
-/** The one or two formulas that most of the colour is made of: `minor pentatonic and whole tone`. */
-const mostly = (steps: readonly RouteStep[]): string => {
-  const colours = steps.filter((s) => s.fade >= COLOUR_FADE)
-  const counts = new Map<string, number>()
-  for (const { device } of colours.length > 0 ? colours : steps)
-    counts.set(device.formula, (counts.get(device.formula) ?? 0) + 1)
-  const [first, second] = [...counts].sort(([, a], [, b]) => b - a)
-  return listed([first, second].flatMap((f) => (f && f[1] * 2 >= (first?.[1] ?? 0) ? [f[0]] : [])))
-}
-
-/** What a list of routes calls this one, ASCII: what it is mostly made of, and how it moves. */
-export const routeTitle = ({ steps, motion }: Route): string => {
-  const what = mostly(steps)
-  const head = what.charAt(0).toUpperCase() + what.slice(1)
-  switch (motion.kind) {
-    case 'shape':
-      return `${head}, moving ${interval(motion.by ?? 0)}`
-    case 'one-note':
-      return `${head}, one note at a time`
-    case 'contrary':
-      return `${head}, against the bass`
-    case 'fewest':
-      return `${head}, fewest notes moving`
-    case 'free':
-      return head
-  }
-}
 
 /** What moves in a one-note change: `A becomes A#`. */
 const changeIn = (a: RouteStep, b: RouteStep): string => {

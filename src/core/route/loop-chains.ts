@@ -14,6 +14,7 @@ const firstAgain = (layer: Layer, first: number, seam: SeamRule): Layer => ({
   placeOfSet: new Map([[layer.sets[first] as PcSet, 0]]),
   seam,
   held: false,
+  closes: true,
 })
 
 /**

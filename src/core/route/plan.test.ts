@@ -11,6 +11,7 @@ import { chartSaid, planned } from './route-said.ts'
 import { type Motion, NO_RULES, type RouteRules, readMotion } from './rules.ts'
 import type { Slot } from './slots.ts'
 import { offerOf, stepCandidates } from './step-candidates.ts'
+import { usualFade } from './usual.ts'
 
 const sumOf = (all: readonly number[]): number => all.reduce((sum, n) => sum + n, 0)
 
@@ -21,8 +22,14 @@ const costed = (slots: readonly Slot[], chain: readonly Overlay[], rules: RouteR
   const carried = (i: number): boolean => (slots[i] as Slot).carries
   const motionOf = (a: Overlay, b: Overlay): number => Math.round(10 * motionBetween(a.set, b.set))
   const closing = rules.loop && chain.length > 1 ? motionOf(chain.at(-1) as Overlay, chain[0] as Overlay) : 0
-  let repeats = 0
+  let [repeats, over] = [0, 1]
   let last = ''
+  if (rules.usual && rules.motion.kind !== 'shape')
+    for (const [i, a, b] of seams) {
+      const moves = slots[i]?.chord.symbol !== slots[i + 1]?.chord.symbol && !carried(i + 1)
+      if (a.set !== b.set) over = 1
+      else if (moves && ++over > 2) repeats += 12
+    }
   for (const [i, { fade }] of readings.entries()) {
     const { chord } = slots[i] as Slot
     const overlay = chain[i] as Overlay
@@ -42,10 +49,17 @@ const costed = (slots: readonly Slot[], chain: readonly Overlay[], rules: RouteR
     motion: closing + sumOf(seams.map(([i, a, b]) => (carried(i + 1) ? 0 : motionOf(a, b)))),
     landingMiss: sumOf(readings.map((r) => (r.landing === null ? 0 : Math.round(((100 - r.landing) * r.fade) / 200)))),
     repeats,
+    rubs: sumOf(
+      readings.map((r, i) => {
+        const { job, resolves } = (slots[i] as Slot).spot
+        const home = rules.usual && resolves && job !== null && job.kind.endsWith('V')
+        return home ? 15 * r.notes.filter((n) => n.rub !== null).length : 0
+      }),
+    ),
   }
 }
 
-const sumTerms = (t: ReturnType<typeof costed>): number => t.arcMiss + t.motion + t.landingMiss + t.repeats
+const sumTerms = (t: ReturnType<typeof costed>): number => t.arcMiss + t.motion + t.landingMiss + t.repeats + t.rubs
 
 /** Whether a seam is what a rule asks for, by the notes themselves. */
 const obeys = (a: Overlay, b: Overlay, motion: Motion): boolean => {
@@ -66,6 +80,7 @@ const CHARTS = [
   '| G7 | % | % | C7 |',
   '| F#m7b5 B7b9 | Em6 | Db7 |',
   '| Am7 | D7alt Gmaj7 |',
+  '| Dm7 G7 | Em7 A7 |',
 ] as const
 const SHAPES = ['minor pentatonic', 'major pentatonic', '7 arpeggio', 'whole tone', 'm', 'dim7 arpeggio'] as const
 const ROOTS = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B'] as const
@@ -81,6 +96,7 @@ interface Case {
   readonly asOne: boolean
   readonly arc: readonly number[]
   readonly lock: number | null
+  readonly usual: boolean
 }
 const cases: fc.Arbitrary<Case> = fc.record({
   text: fc.constantFrom(...CHARTS),
@@ -95,6 +111,7 @@ const cases: fc.Arbitrary<Case> = fc.record({
   asOne: fc.boolean(),
   arc: fc.array(fc.integer({ min: 0, max: 80 }), { minLength: 4, maxLength: 4 }),
   lock: fc.option(fc.integer({ min: 0, max: 2 })),
+  usual: fc.boolean(),
 })
 
 /** Each device on each chord: the sets that may be used anywhere, so that devices come again and shapes can move. */
@@ -110,7 +127,8 @@ const rulesFor = (slots: readonly Slot[], c: Case): RouteRules => {
   const others = all.filter((o) => !allowed.some((a) => a.set === o.set))
   return {
     ...open,
-    arc: slots.map((_, i) => c.arc[i] ?? 30),
+    arc: slots.map((s, i) => (c.usual ? usualFade(s) : (c.arc[i] ?? 30))),
+    usual: c.usual,
     motion: readMotion(c.motion) ?? NO_RULES.motion,
     scope: c.throughout ? 'throughout' : 'cadence',
     loop: c.loop,

@@ -4,11 +4,13 @@ import type { Weights } from '../reading/weights.ts'
 import {
   type ChainWish,
   keptOn,
+  keptPrice,
   type Layer,
   type Level,
   levelOf,
   NO_DEVICE,
   numbering,
+  runAfter,
   seriesNumbers,
 } from './best-chains.ts'
 import { addTerms, NO_TERMS, ROUTE_COSTS, type Terms, totalOf } from './costs.ts'
@@ -70,6 +72,9 @@ const layersUnder = (levels: readonly Level[], motion: Motion, rules: RouteRules
 /** Where one shape moves, its coming again is the point. */
 const repeatsCount = (rules: RouteRules): boolean => rules.motion.kind !== 'shape'
 
+/** Where no arc is given and no shape is moved, one overlay kept on is a trick repeated. */
+const keptCounts = (rules: RouteRules): boolean => rules.usual && repeatsCount(rules)
+
 /** The places of a chain's steps among their layers' candidates. */
 const pathOf = (chain: Chain): readonly number[] => {
   const path: number[] = []
@@ -86,13 +91,16 @@ const stepsOf = (
 ): readonly RouteStep[] => {
   const lastSet = layers.at(-1)?.sets[path.at(-1) as number] as PcSet
   let last: number = NO_DEVICE
+  let run = 1
   return layers.map((layer, i): RouteStep => {
     const at = path[i] as number
     const candidate = layer.candidates[at] as StepCandidate
     const [from, p] = [layers[i - 1], path[i - 1] as number]
     const device = layer.devices[at] as number
     const anew = device !== NO_DEVICE && !(from && keptOn(from, p, layer, at))
-    const repeats = repeatsCount(rules) && anew && device === last ? ROUTE_COSTS.repeat : 0
+    const kept = from && keptCounts(rules) ? keptPrice(run, from, p, layer, at) : 0
+    if (from) run = runAfter(run, from, p, layer, at)
+    const repeats = kept + (repeatsCount(rules) && anew && device === last ? ROUTE_COSTS.repeat : 0)
     if (device !== NO_DEVICE) last = device
     return {
       slot: layer.slot,
@@ -110,6 +118,7 @@ const stepsOf = (
             ? closing.cost(lastSet, candidate.set)
             : 0,
         repeats,
+        rubs: candidate.rubCost,
       },
     }
   })
@@ -156,6 +165,7 @@ export function* planRoutes(
     best,
     eachSeries,
     repeatsCount: repeatsCount(rules),
+    keptCounts: keptCounts(rules),
     bound: NEVER,
     ahead: [],
     first: null,

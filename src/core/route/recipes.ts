@@ -21,7 +21,8 @@ export const RECIPES = {
     places: partnersPentatonic,
   },
   'diminished on the b9': {
-    reason: 'The diminished arpeggio on the b9 is the dominant without its root, and each note has a half step to go.',
+    reason:
+      'The diminished arpeggio on the b9 is the dominant without its root, and nearly every note has a half step to go.',
     places: diminishedIntoNext,
   },
   'half-whole over ii and V': {

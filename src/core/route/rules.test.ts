@@ -143,7 +143,7 @@ describe('a long chart', () => {
           last = device
         }
       }
-      expect(route.terms).toEqual({ arcMiss, motion, landingMiss, repeats })
+      expect(route.terms).toEqual({ arcMiss, motion, landingMiss, repeats, rubs: 0 })
       expect(route.total).toBe(arcMiss + motion + landingMiss + repeats)
     }
     expect(routes.map((r) => r.total)).toEqual(routes.map((r) => r.total).sort((a, b) => a - b))

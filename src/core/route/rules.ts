@@ -60,6 +60,8 @@ export interface RouteRules {
   readonly rubsFrom: number
   /** The wished fade of each step, null where any will do. */
   readonly arc: readonly (number | null)[]
+  /** Whether no arc was given: the usual wishes hold, rubs on the way home have a price, and so has one overlay kept on. */
+  readonly usual: boolean
   readonly motion: Motion
   readonly scope: MotionScope
   /** Whether the last step joins the first. */
@@ -82,6 +84,7 @@ export const NO_RULES: RouteRules = {
   landingMin: 0,
   rubsFrom: 0,
   arc: [],
+  usual: false,
   motion: { kind: 'free' },
   scope: 'cadence',
   loop: false,

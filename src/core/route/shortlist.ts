@@ -8,6 +8,8 @@ export interface Chain {
   readonly device: number
   /** All its colour devices in order, as one number. */
   readonly series: number
+  /** Over how many different chords in a row it has its last overlay: 1, or 2 for more. */
+  readonly run: number
 }
 
 /** Devices in one planning are fewer: formulas times twelve degrees. */

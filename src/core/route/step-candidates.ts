@@ -13,10 +13,11 @@ import {
 import { homeName, homeOverlay } from '../reading/home.ts'
 import { lensOf, measure } from '../reading/lens.ts'
 import type { Weights } from '../reading/weights.ts'
-import { arcMiss, COLOUR_FADE, landingMiss } from './costs.ts'
+import { arcMiss, COLOUR_FADE, landingMiss, ROUTE_COSTS } from './costs.ts'
 import { type Device, deviceName, deviceOver, formulaOf } from './device.ts'
 import type { Ban, RouteRules } from './rules.ts'
 import type { Slot } from './slots.ts'
+import { goesHome } from './usual.ts'
 
 /** Of a slot's pairs only so many are tried, the cheapest by themselves; the player is told. */
 export const PAIRS_TRIED = 400
@@ -33,6 +34,8 @@ export interface StepCandidate {
   readonly locked: boolean
   readonly arcMiss: number
   readonly landingMiss: number
+  /** What its rubs cost here. */
+  readonly rubCost: number
 }
 
 export const isColour = (c: StepCandidate): boolean => c.fade >= COLOUR_FADE
@@ -96,7 +99,9 @@ const placedOver = ({ material, pc }: Placed, set: PcSet, slot: Slot): Unmeasure
   overlay: once(() => placeOn(generatedRoot(pc, homeOverlay(slot.place.home.first).notes, material), material)),
 })
 
-const measuring = (slot: Slot, wished: number | null, weights: Weights): ((c: Unmeasured) => StepCandidate) => {
+const measuring = (slot: Slot, rules: RouteRules, weights: Weights): ((c: Unmeasured) => StepCandidate) => {
+  const wished = rules.arc[slot.index] ?? null
+  const perRub = rules.usual && goesHome(slot) ? ROUTE_COSTS.rub : 0
   const lens = lensOf(slot.place, weights)
   return (c) => {
     const { fade, landing, rubs } = measure(c.set, c.passing, lens, slot.place.next !== null, weights)
@@ -112,6 +117,7 @@ const measuring = (slot: Slot, wished: number | null, weights: Weights): ((c: Un
       locked: false,
       arcMiss: own.arcMiss,
       landingMiss: own.landingMiss,
+      rubCost: perRub * rubs,
     }
   }
 }
@@ -171,7 +177,10 @@ const offered = (slot: Slot, rules: RouteRules, offer: Offer): Offered => {
   return known
 }
 
-const byOwnCost = (a: StepCandidate, b: StepCandidate): number => a.arcMiss + a.landingMiss - b.arcMiss - b.landingMiss
+/** What a step costs by itself. */
+export const ownCost = (c: StepCandidate): number => c.arcMiss + c.landingMiss + c.rubCost
+
+const byOwnCost = (a: StepCandidate, b: StepCandidate): number => ownCost(a) - ownCost(b)
 
 /**
  * What a slot could carry under the rules. A lock leaves only its overlay, which need not keep to the rules; a slot that
@@ -184,7 +193,7 @@ export const stepCandidates = (
   weights: Weights,
   offer: Offer,
 ): readonly StepCandidate[] => {
-  const measured = measuring(slot, rules.arc[slot.index] ?? null, weights)
+  const measured = measuring(slot, rules, weights)
   const lock = rules.locks.find((l) => l.step === slot.index)
   if (lock) {
     const { overlay } = lock

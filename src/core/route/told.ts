@@ -1,9 +1,10 @@
 import type { Weights } from '../reading/weights.ts'
 import type { Terms } from './costs.ts'
 import { deviceName } from './device.ts'
-import { routeReasons, routeTitle, stepReason } from './explain.ts'
+import { routeReasons, stepReason } from './explain.ts'
 import { jointBetween } from './join.ts'
 import type { Route, RouteStep } from './plan.ts'
+import { routeTitles } from './titles.ts'
 
 /** A seam in words: note names, semitones a note on average, and which way the set goes. */
 export interface ToldSeam {
@@ -50,9 +51,14 @@ const seamOf = (from: RouteStep, to: RouteStep): ToldSeam => {
   }
 }
 
-/** A route in words. */
-export const routeTold = (route: Route, weights: Weights): ToldRoute => ({
-  title: routeTitle(route),
+/** Routes in words, their titles told apart. */
+export const routesTold = (routes: readonly Route[], weights: Weights): readonly ToldRoute[] => {
+  const titles = routeTitles(routes)
+  return routes.map((route, i) => routeTold(route, titles[i] as string, weights))
+}
+
+const routeTold = (route: Route, title: string, weights: Weights): ToldRoute => ({
+  title,
   total: route.total,
   terms: route.terms,
   why: routeReasons(route),

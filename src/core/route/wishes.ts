@@ -1,6 +1,7 @@
 import type { Overlay } from '../material/overlay.ts'
 import type { RouteRules } from './rules.ts'
 import { type At, type Slot, type SlotWish, sameAt, spotStart } from './slots.ts'
+import { usualFade } from './usual.ts'
 
 /** A wish that stands at a place of the chart and stays there, however the spots about it are cut. */
 export interface WishedFade extends At {
@@ -21,7 +22,7 @@ export interface WindowAt extends At {
 }
 
 /** Everything a player asks of a route, by places in the chart. */
-export interface RouteWishes extends Omit<RouteRules, 'arc' | 'locks' | 'bans' | 'windows'> {
+export interface RouteWishes extends Omit<RouteRules, 'arc' | 'usual' | 'locks' | 'bans' | 'windows'> {
   readonly slots: SlotWish
   readonly arc: readonly WishedFade[]
   readonly locks: readonly LockedAt[]
@@ -42,7 +43,10 @@ export const rulesOver = (slots: readonly Slot[], wishes: RouteWishes): RouteRul
   const stepAt = (at: At): number => slots.findIndex((s) => sameAt(s, at))
   return {
     ...plain,
-    arc: slots.map((s) => inForce(wishes.arc, s, spotStart(slots, s))?.fade ?? null),
+    usual: wishes.arc.length === 0,
+    arc: slots.map((s) =>
+      wishes.arc.length === 0 ? usualFade(s) : (inForce(wishes.arc, s, spotStart(slots, s))?.fade ?? null),
+    ),
     locks: wishes.locks.flatMap((l) => (stepAt(l) < 0 ? [] : { step: stepAt(l), overlay: l.overlay })),
     bans: wishes.bans.flatMap(({ at, overlay, device }) => {
       const step = at === null ? null : stepAt(at)

@@ -23,7 +23,7 @@ export const USUAL_PLAN = {
   rubsFrom: 55,
   holdsAsOne: true,
   preset: 'with the cadences',
-  eachSeries: false,
+  eachSeries: true,
 } as const satisfies PlanWords
 export type WholePlan = RouteRequest & { readonly preset: ArcPreset; readonly eachSeries: boolean }
 

@@ -87,6 +87,7 @@ export const Chains = (props: RouteProps) => {
                 <th scope="col">motion</th>
                 <th scope="col">landing</th>
                 <th scope="col">repeats</th>
+                <th scope="col">rubs</th>
                 <th scope="col">in all</th>
               </tr>
             </thead>
@@ -105,6 +106,7 @@ export const Chains = (props: RouteProps) => {
                     <td>{r.terms.motion}</td>
                     <td>{r.terms.landingMiss}</td>
                     <td>{r.terms.repeats}</td>
+                    <td>{r.terms.rubs}</td>
                     <td>
                       <strong>{r.total}</strong>
                     </td>
