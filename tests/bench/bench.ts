@@ -141,21 +141,26 @@ interface Planned {
   readonly steps: number
 }
 /** A planning as the worker runs it: how long in all, and the longest piece before it could be stopped. */
-const plan = (bars: number, change: Partial<RouteRules>): Planned => {
+const plan = (bars: number, change: Partial<RouteRules>, eachSeries: boolean): Planned => {
   const chart = must(readChart(wandering(bars)))
   const slots = slotsOf(chart, analyseChart(chart, true), [], DEFAULT_SCHOOL, SPOT_BY_SPOT)
   const request = must(readRequest({ ...PLAIN_REQUEST, families: ALL_SINGLE }, 'as minor'))
-  const rules = { ...rulesOver(slots, request), arc: slots.map((_, i) => (i * 17) % 60), ...change }
+  const asked = rulesOver(slots, request)
+  const rules = {
+    ...asked,
+    ...(change.usual ? {} : { usual: false, arc: slots.map((_, i) => (i * 17) % 60) }),
+    ...change,
+  }
   const from = performance.now()
   let [since, longest] = [from, 0]
-  const work = planRoutes(slots, rules, DEFAULT_WEIGHTS, { best: 20, eachSeries: false })
+  const work = planRoutes(slots, rules, DEFAULT_WEIGHTS, { best: 20, eachSeries })
   for (let next = work.next(); !next.done; next = work.next()) {
     longest = Math.max(longest, performance.now() - since)
     since = performance.now()
   }
   return { ms: performance.now() - from, longest, steps: slots.length }
 }
-const PLANS: readonly (readonly [string, number, Partial<RouteRules>])[] = [
+const PLANS: readonly (readonly [string, number, Partial<RouteRules>, boolean?])[] = [
   ['32 bars, two chords a bar, the first time', 32, {}],
   ['32 bars, two chords a bar', 32, {}],
   ['64 bars, two chords a bar', 64, {}],
@@ -164,11 +169,14 @@ const PLANS: readonly (readonly [string, number, Partial<RouteRules>])[] = [
   ['32 bars, one note at a time', 32, { motion: { kind: 'one-note' }, scope: 'throughout' }],
   ['32 bars, any constant', 32, { motion: { kind: 'shape', by: null } }],
   ['32 bars, the last step joining the first', 32, { loop: true }],
+  ['32 bars, no arc given', 32, { usual: true }],
+  ['32 bars, no arc, one of each series', 32, { usual: true }, true],
+  ['32 bars, against the bass, one of each series', 32, { motion: { kind: 'contrary' }, scope: 'throughout' }, true],
   ['32 bars, pairs too', 32, { families: [...ALL_SINGLE, 'pair'] }],
 ]
 console.log('twenty best routes, every single overlay a candidate (32 bars: at most 500 ms, linear):')
-for (const [what, bars, change] of PLANS) {
-  const { ms, longest, steps } = plan(bars, change)
+for (const [what, bars, change, series = false] of PLANS) {
+  const { ms, longest, steps } = plan(bars, change, series)
   const cold = what.endsWith('first time')
   console.log(
     `  ${what.padEnd(44)} ${ms.toFixed(0).padStart(5)} ms, ${(ms / steps).toFixed(1)} ms a step, longest piece ${longest.toFixed(0)} ms${cold ? ' (tables made)' : ''}`,

@@ -14,8 +14,9 @@ export interface Told {
 
 const COLUMNS: Readonly<Record<string, readonly string[]>> = {
   dominant: '1 b9 9 #9 3 11 #11 5 b13 13 b7 7'.split(' '),
-  major: '1 b9 9 #9 3 11 #11 5 #5 13 b7 7'.split(' '),
-  minor: '1 b9 9 b3 3 11 b5 5 b13 13 b7 7'.split(' '),
+  major: '1 b9 9 #9 3 11 #11 5 b13 13 b7 7'.split(' '),
+  minor: '1 b9 9 b3 3 11 #11 5 b13 13 b7 7'.split(' '),
+  halfDiminished: '1 b9 9 b3 3 11 b5 5 b13 13 b7 7'.split(' '),
   diminished: '1 b9 9 b3 3 11 b5 5 b13 bb7 b7 7'.split(' '),
 }
 const SIXTH: Readonly<Record<string, readonly string[]>> = {
@@ -37,6 +38,7 @@ const HOMES: Readonly<Record<string, readonly string[]>> = {
 }
 const columnOf = (type: string): readonly string[] | undefined => {
   if (type === 'dim7') return COLUMNS.diminished
+  if (type === 'm7b5') return COLUMNS.halfDiminished
   if (type === '6' || type === 'm6') return SIXTH[type === '6' ? 'major' : 'minor']
   return COLUMNS[type.startsWith('maj') ? 'major' : type.startsWith('m') ? 'minor' : 'dominant']
 }

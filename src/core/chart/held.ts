@@ -20,7 +20,7 @@ const waiting = ({ job }: Judged): Judged => ({
 })
 
 /** The I, IV and V of a blues keep their names however long they are held. */
-const inBlues = (judged: Judged | undefined): boolean => judged !== undefined && judged.job.kind.startsWith('blues')
+const inBlues = (judged: Judged | undefined): boolean => judged?.job.kind.startsWith('blues') === true
 
 /** The place of the last chord of one dominant on its root, suspended or plain, that begins at a place. */
 const endOfRun = ({ holds }: Form, judged: readonly Judged[], from: number): number => {

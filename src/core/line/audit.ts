@@ -1,4 +1,5 @@
 import type { Weights } from '../reading/weights.ts'
+import { groundOf } from './cell-ground.ts'
 import { cellsIn, otherShapes } from './cells.ts'
 import { heardLine } from './heard.ts'
 import { type ImpliedReading, impliedIn } from './implied.ts'
@@ -31,10 +32,11 @@ export const auditLine = (line: Line, timeline: Timeline, weights: Weights): Aud
   const melodic = leadingInCells(heard, first, cells)
   const notes = spelledByCells(heard, cells)
   const stretches = outsideStretches(notes, melodic, figures, timeline)
+  const ground = groundOf(notes, figures, [], timeline)
   const shapes = cells
     .filter((c) => c.overlay && c.how !== 'chord' && c.how !== 'home' && c.how !== 'pair')
     .flatMap((c) => {
-      const all = otherShapes(notes, c.from, c.to, figures, timeline)
+      const all = otherShapes(ground, c.from, c.to)
       const best = all[0]?.bits ?? 0
       return all.map(
         (o): ImpliedReading => ({

@@ -28,7 +28,8 @@ const RARE_FROM = 1.5
 
 const headerOf = (m: Material): number => BITS.root + BITS.family[m.family] + (RARE[m.name] ?? 0)
 
-const SHAPES: readonly Shape[] = (() => {
+/** Every set of the catalogue in twelve keys. */
+export const SHAPES: readonly Shape[] = (() => {
   const names = new Map<PcSet, { material: Material; pc: PitchClass }[]>()
   for (const material of MATERIALS)
     for (let pc = 0; pc < 12; pc++) {
@@ -59,7 +60,9 @@ export const HOLDING: readonly (readonly Shape[])[] = Array.from({ length: 12 },
 /** The same of three and four notes only. */
 export const ARPEGGIOS_HOLDING: readonly (readonly Shape[])[] = HOLDING.map((all) => all.filter((s) => s.size <= 4))
 
-export type Relation = 'chord' | 'inside' | 'home' | 'offered' | 'slip' | 'foreign'
+/** What a shape is to the chord that sounds. */
+export const RELATIONS = ['foreign', 'chord', 'inside', 'home', 'offered', 'slip'] as const
+export type Relation = (typeof RELATIONS)[number]
 
 /** The sets at hand where a note sounds: the chord's own and the home scale. */
 export interface AtHand {

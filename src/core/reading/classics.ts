@@ -76,7 +76,7 @@ const aeolian: When = ({ chord, home }) =>
 const halfDiminished: When = ({ chord }) => chord.family === 'half-diminished'
 const diminished: When = ({ chord }) => chord.family === 'diminished'
 const wholeTone: When = both(isDominantSeventh, homeIs('whole tone'))
-const blues: When = ({ job }) => job !== null && job.kind.startsWith('blues')
+const blues: When = ({ job }) => job?.kind.startsWith('blues') === true
 const augmented: When = ({ chord }) => chord.family === 'augmented'
 
 /** Where the tonic of a blues lies above its I, IV and V. */

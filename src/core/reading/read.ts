@@ -132,9 +132,16 @@ const readNote = (place: Place, note: Note, weights: Weights, targets: Targets |
   const { quality } = chord
   const up = (note.pc - chord.root.pc + 12) % 12
   const standing = standingAt(place, up)
-  const { role, rub } = standing
+  const { role, inHome, stated, denied, rub, blue, minorSeven } = standing
   return {
-    ...standing,
+    up,
+    role,
+    inHome,
+    stated,
+    denied,
+    rub,
+    blue,
+    minorSeven,
     note,
     heard: chord.heard[up] ?? note,
     degree: quality.degrees[up]?.name ?? '1',

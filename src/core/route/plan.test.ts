@@ -52,7 +52,7 @@ const costed = (slots: readonly Slot[], chain: readonly Overlay[], rules: RouteR
     rubs: sumOf(
       readings.map((r, i) => {
         const { job, resolves } = (slots[i] as Slot).spot
-        const home = rules.usual && resolves && job !== null && job.kind.endsWith('V')
+        const home = rules.usual && resolves && job?.kind.endsWith('V')
         return home ? 15 * r.notes.filter((n) => n.rub !== null).length : 0
       }),
     ),

@@ -1,0 +1,106 @@
+import { shared, sizeOf } from '../pitch/pcset.ts'
+import { EMPTY_SET, type PcSet } from '../pitch/units.ts'
+import { BITS } from './bits.ts'
+import { type Ground, relationAt } from './cell-ground.ts'
+import { ARPEGGIOS_HOLDING, FOREIGN, HOLDING, type Shape } from './shapes.ts'
+
+/** A cell is at most so many notes long. */
+export const LONGEST = 32
+
+const need = (size: number): number => (size >= 5 ? 4 : 3)
+/** So many of its tones a new chord must share with a cell that goes on over it. */
+const SHARED_TONES = 3
+/** Log2 of the sizes there are: what a note of a shape costs that is no neighbour. */
+const LOG2 = Array.from({ length: 13 }, (_, n) => (n === 0 ? 0 : Math.log2(n)))
+
+/** What a foreign note costs within a shape: less where it leads into the next note, or with others to one further on. */
+const leadingBits = (shape: Shape, g: Ground, at: number, side: number): number => {
+  const target = g.leads[at] as number
+  const { order, size } = shape
+  if (target >= 0 && (order[g.pc[target] as number] as number) >= 0) return BITS.approach.figure
+  const next = at + 1
+  if (next >= g.pc.length || (order[g.pc[next] as number] as number) < 0) return BITS.foreign
+  const far = (g.pitch[next] as number) - (g.pitch[at] as number)
+  const arpeggio = size <= 4
+  if (arpeggio && far === side && (far === 1 || far === -1)) return BITS.approach.again
+  const more = arpeggio ? (side === 0 ? BITS.approach.intoArpeggio : 0) : g.strong[at] ? BITS.approach.strong : 0
+  if (far === 1 || far === -1) return BITS.approach.half + more
+  return far === 2 || far === -2 ? BITS.approach.whole + more : BITS.foreign
+}
+
+/** What one more note of a shape costs: little for a neighbour in its order. `last` is the one before of the shape, or -1. */
+const memberBits = (shape: Shape, g: Ground, last: number, at: number): number => {
+  const all = LOG2[shape.size] as number
+  if (last < 0) return all
+  const far = (g.pitch[at] as number) - (g.pitch[last] as number)
+  if (far === 0) return BITS.repeat
+  const steps = Math.abs((shape.order[g.pc[last] as number] as number) - (shape.order[g.pc[at] as number] as number))
+  return (steps === 1 || steps === shape.size - 1) && far < 8 && far > -8 ? BITS.neighbour : all
+}
+
+const goesOnOver = (set: PcSet, own: PcSet): boolean => own === EMPTY_SET || sizeOf(shared(own, set)) >= SHARED_TONES
+
+/**
+ * What it costs to go through notes within one shape, told after each note at which it can end. `limits` by place: what
+ * a cell that ends there must not exceed by more than its header. A chord change ends a cell unless the new chord holds
+ * three notes of it; a rare shape is dear unless its own note falls on a beat or comes again.
+ */
+export const walkShape = (
+  shape: Shape,
+  g: Ground,
+  from: number,
+  header: number,
+  limits: Float64Array,
+  told: (to: number, cost: number) => void,
+): void => {
+  const end = Math.min(g.pc.length, from + LONGEST)
+  const enough = need(shape.size)
+  let cost = header
+  let [seen, different, foreign, side, last] = [0, 0, 0, 0, -1]
+  let proven = !shape.rare
+  for (let j = from; j < end; j++) {
+    if (j > from) {
+      if (g.parted[j]) return
+      if (g.changes[j]) {
+        if (!goesOnOver(shape.set, g.own[j] as PcSet)) return
+        const told = g.tells[j] && FOREIGN.has(relationAt(g, j, shape.set))
+        cost += told ? BITS.chordChangeTold : BITS.chordChange
+      }
+    }
+    const at = shape.order[g.pc[j] as number] as number
+    if (at >= 0) {
+      cost += memberBits(shape, g, last, j)
+      const before = (seen >> at) & 1
+      if (!before) different++
+      if (!proven && !g.inHome[j] && (g.onBeat[j] || before)) proven = true
+      seen |= 1 << at
+      last = j
+    } else {
+      const bits = leadingBits(shape, g, j, side)
+      cost += bits
+      // A foreign note ends no cell.
+      if (bits === BITS.foreign && ++foreign > 1) return
+      side = j + 1 < g.pitch.length ? (g.pitch[j + 1] as number) - (g.pitch[j] as number) : 0
+    }
+    // No explanation may cost more than notes by themselves.
+    if (cost > header + BITS.outside.else * (j - from + 1)) return
+    if (cost > (limits[j + 1] as number) + shape.header) return
+    if (at >= 0 && different >= enough) told(j, proven ? cost : cost + BITS.unproven)
+  }
+}
+
+/** The arpeggios a note leads into: by a figure, or by a half step into the one after it. */
+const enteredFrom = (g: Ground, i: number): readonly Shape[] => {
+  const target = g.leads[i] as number
+  const next = i + 1
+  const steps = next < g.pc.length && Math.abs((g.pitch[next] as number) - (g.pitch[i] as number)) === 1
+  const led = target >= 0 ? target : steps ? next : -1
+  return led < 0 ? [] : (ARPEGGIOS_HOLDING[g.pc[led] as number] ?? [])
+}
+
+/** Every shape a cell may begin in at a note: those that hold it, and arpeggios it leads into. */
+export const eachShapeFrom = (g: Ground, i: number, each: (shape: Shape) => void): void => {
+  const pc = g.pc[i] as number
+  for (const shape of HOLDING[pc] ?? []) each(shape)
+  for (const shape of enteredFrom(g, i)) if ((shape.order[pc] as number) < 0) each(shape)
+}
