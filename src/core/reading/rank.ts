@@ -15,7 +15,7 @@ import {
 import { keyDistance } from './key-distance.ts'
 import { type Lens, lensOf, type Measured, measure } from './lens.ts'
 import { bluesPlace, type Place } from './role.ts'
-import { classicCandidates, type LaidClassic, rarityOf, useOf, wishedFade } from './use.ts'
+import { classicCandidates, type LaidClassic, rarityOf, scoreOfUse, wishedFade } from './use.ts'
 import type { Weights } from './weights.ts'
 
 /** An overlay's place in a ranking, before it is spelled. */
@@ -184,7 +184,7 @@ export const rankCandidates = <C extends Candidate>(
     const classic = classics.get(setName(candidate))?.because ?? null
     // The tonic's blue notes are no colour for whatever else may hold them.
     const asColour = classic === null && candidate.family !== 'blues' ? withoutBlue(candidate) : m
-    const use = useOf(candidate, asColour, wished, classic !== null)
+    const use = scoreOfUse(candidate, asColour, wished, classic !== null)
     kept.push({ candidate, measured: m, overlay: candidate.overlay, use, classic })
   }
   return inOrder(kept, wish.sort, keySteps)

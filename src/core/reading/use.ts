@@ -73,7 +73,7 @@ export const rarityOf = ({ family, material, shape }: Candidate): number => {
  * How likely a teacher would show an overlay here, higher first; not rounded. A classic is no rarity where it is one,
  * and what passes in it is known to pass.
  */
-export const useOf = (c: Candidate, m: Measured, wish: number, classic: boolean): number =>
+export const scoreOfUse = (c: Candidate, m: Measured, wish: number, classic: boolean): number =>
   100 -
   PER_FADE * Math.abs(m.fade - wish) -
   (m.landing === null ? 0 : (PER_LANDING * (100 - m.landing) * m.fade) / 50) -
