@@ -103,9 +103,10 @@ const groupAnswer = (g: Group) => ({
   triad: g.triad?.name ?? null,
   inversion: g.inversion,
 })
+const leftNames = ({ left }: Omission): string => left.map((n) => n.name).join(', ')
 const omissionAnswer = (o: Omission) => ({
   degree: o.degree,
-  note: o.note.name,
+  note: leftNames(o),
   six: o.six.map((n) => n.name),
   groups: o.groups.map(groupAnswer),
   fade: o.fade,
@@ -115,7 +116,7 @@ const omissionAnswer = (o: Omission) => ({
 export const derivationAnswer = ({ scale, dropped, six, groups, otherSplits, all }: Derivation) => ({
   scale: scale.name,
   notes: scale.notes.map((n) => n.name),
-  dropped: dropped && { degree: dropped.omission.degree, note: dropped.omission.note.name, why: dropped.why },
+  dropped: dropped && { degree: dropped.omission.degree, note: leftNames(dropped.omission), why: dropped.why },
   six: six.map((n) => n.name),
   groups: groups.map(groupAnswer),
   otherSplits: otherSplits.map((pair) => pair.map((t) => t.name)),

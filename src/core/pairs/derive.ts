@@ -1,8 +1,8 @@
 import { MATERIALS, type Material } from '../material/material.ts'
 import { notesOverlay, type Overlay, placeOn } from '../material/overlay.ts'
 import type { Note } from '../pitch/note.ts'
-import { rotate, setOf, shared, union } from '../pitch/pcset.ts'
-import type { PcSet } from '../pitch/units.ts'
+import { has, rotate, setOf, shared, union } from '../pitch/pcset.ts'
+import { type PcSet, pitchClass } from '../pitch/units.ts'
 import { readOver } from '../reading/read.ts'
 import type { Place } from '../reading/role.ts'
 import type { Weights } from '../reading/weights.ts'
@@ -15,10 +15,11 @@ export interface Group {
   readonly inversion: number | null
 }
 
-/** One way to leave a note of a scale out. */
+/** One way to leave a note of a scale out, or two of a scale of eight: `b9, 5`. */
 export interface Omission {
   readonly degree: string
-  readonly note: Note
+  /** What is left out; of two notes the lower degree first. */
+  readonly left: readonly [Note, ...Note[]]
   readonly six: readonly Note[]
   readonly groups: readonly [Group, Group]
   /** Fade of the six notes over the chord. */
@@ -62,19 +63,20 @@ const alternate = (six: readonly Note[]): readonly [Group, Group] => [
   groupOf(six.filter((_, i) => i % 2 === 1)),
 ]
 
-const omit = (scale: Overlay, index: number, place: Place, weights: Weights): Omission | null => {
-  const note = scale.notes[index]
-  const degree = scale.material?.formula[index]?.name
-  const six = scale.notes.filter((_, i) => i !== index)
+const omit = (scale: Overlay, out: readonly number[], place: Place, weights: Weights): Omission | null => {
+  const [left, ...more] = out.flatMap((i) => scale.notes[i] ?? [])
+  const names = out.flatMap((i) => scale.material?.formula[i]?.name ?? [])
+  const six = scale.notes.filter((_, i) => !out.includes(i))
   const [first, ...rest] = six
-  if (!note || !degree || !first) return null
-  return {
-    degree,
-    note,
-    six,
-    groups: alternate(six),
-    fade: readOver(notesOverlay([first, ...rest]), place, weights).fade,
-  }
+  if (!left || !first || names.length !== out.length) return null
+  const { fade } = readOver(notesOverlay([first, ...rest]), place, weights)
+  return { degree: names.join(', '), left: [left, ...more], six, groups: alternate(six), fade }
+}
+
+/** Which notes can be left out so that six remain: each one of seven, each two of eight. */
+const waysOut = (size: number): readonly (readonly number[])[] => {
+  const all = Array.from({ length: size }, (_, i) => i)
+  return size === 7 ? all.map((i) => [i]) : all.flatMap((i) => all.slice(i + 1).map((j) => [i, j]))
 }
 
 const splitsOf = (six: readonly Note[], taken: readonly Group[]): readonly (readonly [Overlay, Overlay])[] => {
@@ -90,7 +92,39 @@ const splitsOf = (six: readonly Note[], taken: readonly Group[]): readonly (read
   return splits
 }
 
-/** The suspension where there is exactly one; on Dorian before its V the 6; else the omission whose six notes lie lowest. */
+/** The notes that make a mode what it is: never the ones to leave out unasked. */
+const CHARACTER: Readonly<Record<string, readonly string[]>> = {
+  ionian: ['7'],
+  dorian: ['6'],
+  phrygian: ['b2'],
+  lydian: ['#4'],
+  mixolydian: ['b7'],
+  aeolian: ['b6'],
+  locrian: ['b5'],
+  'melodic minor': ['6', '7'],
+  'dorian b2': ['b2', '6'],
+  'lydian augmented': ['#4', '#5'],
+  'lydian dominant': ['#4', 'b7'],
+  'mixolydian b6': ['b6'],
+  'locrian natural 9': ['2', 'b5'],
+  altered: ['b4', 'b7'],
+  'harmonic minor': ['b6', '7'],
+  'phrygian dominant': ['b2', '3'],
+  'harmonic major': ['b6', '7'],
+}
+
+/** What may be left out unasked: no tension the symbol states, nor what makes the mode what it is. */
+const mayGo = (scale: Overlay, place: Place): ((o: Omission) => boolean) => {
+  const { chord } = place
+  const makes = new Set(CHARACTER[scale.material?.name ?? ''] ?? [])
+  const stated = (n: Note): boolean => has(chord.quality.statedSet, pitchClass(n.pc - chord.root.pc))
+  return (o) => !o.left.some(stated) && !o.degree.split(', ').some((d) => makes.has(d))
+}
+
+/**
+ * On Dorian before its V the 6; the suspension where there is exactly one; else the omission whose six notes lie lowest,
+ * of eight notes one that leaves two triads where there is any.
+ */
 const choose = (
   scale: Overlay,
   all: readonly Omission[],
@@ -98,17 +132,42 @@ const choose = (
   weights: Weights,
 ): readonly [Omission, string] => {
   const reading = readOver(scale, place, weights)
-  const suspensions = reading.notes.filter((n) => n.role === 'suspension')
-  const of = (pc: number) => all.find((o) => o.note.pc === pc)
+  const single = (pc: number) => all.find((o) => o.left.length === 1 && o.left[0].pc === pc)
   const kept = reading.notes.find((n) => n.keptBack)
-  const back = kept && of(kept.note.pc)
+  const back = kept && single(kept.note.pc)
   if (back && scale.material?.name === 'dorian') return [back, 'it is the 3 of the coming V, kept back for it']
-  const only = suspensions.length === 1 ? of(suspensions[0]?.note.pc ?? -1) : undefined
-  if (only) return [only, `it is the one suspension over ${place.chord.symbol}`]
-  const lowest = all.reduce((best, o) => (o.fade < best.fade ? o : best))
-  const why = suspensions.length === 0 ? 'no note is a suspension' : 'several notes are suspensions'
-  return [lowest, `${why}; without it the fade is lowest over ${place.chord.symbol}`]
+  const allowed = all.filter(mayGo(scale, place))
+  const suspensions = reading.notes.filter((n) => n.role === 'suspension')
+  const only = suspensions.length === 1 ? single(suspensions[0]?.note.pc ?? -1) : undefined
+  if (only && allowed.includes(only)) return [only, `it is the one suspension over ${place.chord.symbol}`]
+  const paired = allowed.filter((o) => o.groups.every((g) => g.triad !== null))
+  const open = scale.notes.length > 7 && paired.length > 0 ? paired : allowed.length > 0 ? allowed : all
+  const lowest = open.reduce((best, o) => (o.fade < best.fade ? o : best))
+  const why =
+    scale.notes.length > 7
+      ? 'two of eight notes go'
+      : suspensions.length === 0
+        ? 'no note is a suspension'
+        : only
+          ? 'the one suspension is what the symbol or the mode is about'
+          : 'several notes are suspensions'
+  return [
+    lowest,
+    `${why}; without ${lowest.left.length > 1 ? 'them' : 'it'} the fade is lowest over ${place.chord.symbol}`,
+  ]
 }
+
+/** Whether two lists of degrees name the same ones, in any order. */
+const sameDegrees = (a: string, b: string): boolean =>
+  a
+    .split(/[\s,]+/)
+    .sort()
+    .join() ===
+  b
+    .split(/[\s,]+/)
+    .filter(Boolean)
+    .sort()
+    .join()
 
 const divide = (
   scale: Overlay,
@@ -122,8 +181,8 @@ const divide = (
 }
 
 /**
- * Two triads out of a scale of seven notes, leaving one out, or of six: take every other one, name each group. `omitted`
- * is a degree of the scale's formula, or null for the usual choice. Null where the scale has no such degree or another
+ * Two triads out of a scale of seven notes, leaving one out, of eight, leaving two, or of six: take every other one, name
+ * each group. `omitted` is a degree of the scale's formula (two of eight notes), or null for the usual choice. Null where the scale has no such degree or another
  * number of notes. Source: theory page, section 6.
  */
 export const derivePairs = (
@@ -134,9 +193,11 @@ export const derivePairs = (
 ): Derivation | null => {
   if (scale.material === null) return null
   if (scale.notes.length === 6 && omitted === null) return divide(scale, scale.notes, alternate(scale.notes), null, [])
-  if (scale.notes.length !== 7) return null
-  const all = scale.notes.map((_, i) => omit(scale, i, place, weights)).filter((o): o is Omission => o !== null)
-  const asked = omitted === null ? null : all.find((o) => o.degree === omitted)
+  if (scale.notes.length !== 7 && scale.notes.length !== 8) return null
+  const all = waysOut(scale.notes.length)
+    .map((out) => omit(scale, out, place, weights))
+    .filter((o): o is Omission => o !== null)
+  const asked = omitted === null ? null : all.find((o) => sameDegrees(o.degree, omitted))
   if (asked === undefined) return null
   const [omission, why] = asked ? ([asked, 'you chose it'] as const) : choose(scale, all, place, weights)
   return divide(scale, omission.six, omission.groups, { omission, why }, all)

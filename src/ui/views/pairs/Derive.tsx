@@ -5,7 +5,9 @@ import {
   type Group,
   homeName,
   homeOverlay,
+  listed,
   type Note,
+  type Omission,
   type Overlay,
   readOver,
   readOverlay,
@@ -22,6 +24,8 @@ import { homesFor } from '../../stores/judging.ts'
 import { go, type Place } from '../../stores/place.ts'
 import { layWritten } from '../../stores/ranking.ts'
 import styles from './PairsView.module.css'
+
+const leftOf = ({ left }: Omission): string => listed(left.map((n) => n.name))
 
 const POSITIONS = ['root position', 'first inversion', 'second inversion'] as const
 const names = (notes: readonly Note[]): string => notes.map((n) => toGlyphs(n.name)).join(' ')
@@ -58,7 +62,7 @@ const ScaleChoice = ({
     const read = readOverlay(name)
     if (!read.ok) return setWrong(`“${read.error.found}” is not understood.`)
     if (![6, 7].includes(read.value.notes.length) || !read.value.material)
-      return setWrong('A scale of six or seven notes is needed.')
+      return setWrong('A scale of six, seven or eight notes is needed.')
     setWrong(null)
     setText(null)
     go({ scale: transposeOverlay(read.value, reverse(desk.instrument.written)).name, omit: null })
@@ -112,7 +116,7 @@ const textOf = ({ scale, all }: Derivation) => ({
   title: `Pairs out of ${scale.name}`,
   heads: ['Without', 'Six notes', 'First', 'Second', 'Fade'],
   rows: all.map((o) => [
-    `${o.degree} (${o.note.name})`,
+    `${o.degree} (${leftOf(o)})`,
     o.six.map((x) => x.name).join(' '),
     groupWords(o.groups[0]),
     groupWords(o.groups[1]),
@@ -130,8 +134,8 @@ export const Derive = ({ place, desk, spot }: Props) => {
       <div className={styles.derive}>
         <ScaleChoice scale={scale} desk={desk} spot={spot} />
         <p>
-          {toGlyphs(homeName(spot.home.first))} has neither six nor seven notes, so no note can be left out to give two
-          triads. Choose another scale.
+          {toGlyphs(homeName(spot.home.first))} has neither six, seven nor eight notes, so none can be left out to give
+          two triads. Choose another scale.
         </p>
       </div>
     )
@@ -148,7 +152,7 @@ export const Derive = ({ place, desk, spot }: Props) => {
           n={2}
           title={
             dropped
-              ? toGlyphs(`leave out ${dropped.omission.note.name}, the ${dropped.omission.degree}`)
+              ? toGlyphs(`leave out ${leftOf(dropped.omission)}, the ${dropped.omission.degree}`)
               : 'six notes already'
           }
         >
@@ -185,7 +189,7 @@ export const Derive = ({ place, desk, spot }: Props) => {
           <h2>Leave out another note</h2>
           <ul className={styles.omissions}>
             {derived.all.map((o) => {
-              const now = o.note.pc === dropped?.omission.note.pc
+              const now = o.degree === dropped?.omission.degree
               return (
                 <li key={o.degree}>
                   <button
@@ -195,7 +199,7 @@ export const Derive = ({ place, desk, spot }: Props) => {
                     onClick={() => go({ omit: o.degree })}
                   >
                     <strong>
-                      no {toGlyphs(o.degree)} <span className={styles.soft}>({toGlyphs(o.note.name)})</span>
+                      no {toGlyphs(o.degree)} <span className={styles.soft}>({toGlyphs(leftOf(o))})</span>
                     </strong>
                     {o.groups.map((g) => (
                       <span key={names(g.notes)}>{g.triad ? toGlyphs(g.triad.name) : names(g.notes)}</span>

@@ -7,8 +7,8 @@ import { derivationAnswer, deriveOver } from '../../../../server/rankings.ts'
 export const GET = endpoint(({ url }) => {
   const asked = readQuery(url, QUERIES.derive)
   const scale = orProblem('scale', readOverlay(asked.scale))
-  if (scale.material === null || ![6, 7].includes(scale.notes.length)) {
-    const message = 'a scale of six or seven notes is needed'
+  if (scale.material === null || ![6, 7, 8].includes(scale.notes.length)) {
+    const message = 'a scale of six, seven or eight notes is needed'
     throw fieldProblem('scale', message, asked.scale)
   }
   const chord = chordAt('chord', asked.chord === '' ? ownSymbol(scale) : asked.chord)
