@@ -6,12 +6,12 @@ import { fieldError, fieldProblem, Problem, problemResponse } from './problems.t
 export const BODY_LIMIT = 2 * 1024 * 1024
 export const IMPORT_LIMIT = 10 * 1024 * 1024
 
-/** What the core could not read, as a problem that points into the field it came from. */
+/** What the core could not read, as a problem that points into the field it came from; whole questions come first. */
 export const textProblem = (path: string, e: TextError): Problem => {
   const expected = e.expected.length > 0 ? `expected ${e.expected.join(', ')}` : 'not expected here'
   const message = e.found ? `“${e.found}” is not understood: ${expected}` : `something is missing: ${expected}`
-  const meant = e.questions ? { questions: e.questions } : {}
-  return new Problem('bad_text', message, [{ path, message, at: e.at, found: e.found, expected: e.expected, ...meant }])
+  const could = [...(e.questions ?? []), ...e.expected]
+  return new Problem('bad_text', message, [{ path, message, at: e.at, found: e.found, expected: could }])
 }
 
 /** The value, or the core's error as a problem at `path`. */

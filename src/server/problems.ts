@@ -28,8 +28,6 @@ export interface FieldError {
   readonly at?: number
   readonly found: string
   readonly expected: readonly string[]
-  /** Whole questions that were perhaps meant. */
-  readonly questions?: readonly string[]
 }
 
 const SHOWN_SIGNS = 80

@@ -188,5 +188,6 @@ export const perhapsMeant = (typed: string, school: School): readonly string[] =
   const names = rest === '' ? [] : nearestNames(rest).map((name) => `${root ? `${root} ` : ''}${name}${on}`)
   const asks = over ? [`what can I play${over}`, `pairs${over}`] : []
   const known = (question: string): boolean => readSpokenQuestion(question, school) !== null || readOverlay(question).ok
-  return [...names, ...asks].filter(known).slice(0, MOST_MEANT)
+  const near = asks.length > 0 ? names.slice(0, MOST_MEANT - 1) : names
+  return [...near, ...asks].filter(known).slice(0, MOST_MEANT)
 }

@@ -148,9 +148,9 @@ export const fiveOf = (words: string): { readonly dominant: Chord; readonly goal
   return goal?.ok && dominant?.ok ? { dominant: dominant.value, goal: goal.value } : null
 }
 
-/** A root that no degree names is spelled as one nobody typed. */
-const plainRoot = (root: Note, material: Material, { home }: Place): Note =>
-  generatedRoot(root.pc, homeOverlay(home.first).notes, material)
+/** A root nobody typed: as the degree that names it is spelled, or as at home, where that reads plainly. */
+const plainRoot = (root: Note, named: boolean, material: Material, { home }: Place): Note =>
+  generatedRoot(root.pc, named ? [root] : homeOverlay(home.first).notes, material)
 
 /** `arpeggio from the 3rd`: the seventh chord that the home scale has there. */
 const stackOn = (root: Note, { home }: Place): Overlay | null => {
@@ -223,7 +223,7 @@ export const readSpoken = (text: string, place: Place | null): Overlay | null =>
     if (stack) return stack
     const rest = relative.rest.replace(/^(major )?triad$/i, 'major')
     const material = rest === '' ? undefined : (materialCalled(root, rest) ?? modeCalled(rest) ?? byChord(rest, chord))
-    if (material) return placeOn(relative.letters === null ? plainRoot(root, material, place) : root, material)
+    if (material) return placeOn(plainRoot(root, relative.letters !== null, material, place), material)
   }
   const own = byChord(words, chord)
   if (own) return placeOn(chord.root, own)

@@ -122,9 +122,11 @@ export const formKeys = (form: Form, bar: number, named: PlainKey | null, staysH
   for (const hold of form.holds) {
     const before = form.holds[hold.at - 1]
     const own = restKey(hold.chord)
-    if (!before || staysHome.has(hold.at) || !canRest(hold.chord) || !leadsTo(before, hold)) continue
-    if (strangeness(hold.chord, at[hold.at] as PlainKey) < FOREIGN_FROM || isTriadThatLeads(form, hold)) continue
-    for (const i of cadenceBefore(form, before)) at[i] = own
+    // The form's first chord needs no V to be at rest.
+    const reached = before === undefined || leadsTo(before, hold)
+    if (!reached || staysHome.has(hold.at) || !canRest(hold.chord) || isTriadThatLeads(form, hold)) continue
+    if (strangeness(hold.chord, at[hold.at] as PlainKey) < FOREIGN_FROM) continue
+    for (const i of before ? cadenceBefore(form, before) : []) at[i] = own
     at[hold.at] = own
   }
   return { whole, at }
