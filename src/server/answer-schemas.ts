@@ -35,6 +35,7 @@ const NOTE = {
   rub: flag,
   keptBack: flag,
   fade: Joi.number().min(0).max(100).required(),
+  blue: Joi.boolean(),
 }
 
 const reading = (note: ObjectSchema) => ({
@@ -66,7 +67,7 @@ const WHOLE_READING = reading(Joi.object({ ...NOTE, exits: Joi.array().items(EXI
 const PAGE = {
   total: whole,
   items: Joi.array()
-    .items(Joi.object(reading(Joi.object(NOTE))))
+    .items(Joi.object({ ...reading(Joi.object(NOTE)), use: Joi.number().integer().required(), classic: Joi.string() }))
     .required(),
 }
 const CHORD = {
@@ -210,9 +211,10 @@ const AUDIT = {
     fade: Joi.number().min(0).max(100).required(),
     job: name,
     planned: Joi.number().allow(null),
+    blue: Joi.boolean(),
   }),
   cells: listOf({ ...SPAN, overlay: maybe(Joi.string()), how: name }),
-  sequences: listOf({ ...SPAN, length: whole, by: whole, times: whole }),
+  sequences: listOf({ ...SPAN, length: whole, by: whole, times: whole, tonal: flag }),
   groupings: listOf({ ...SPAN, length: whole, meetsAfterBeats: Joi.number().required() }),
   readings: listOf({ ...SPAN, heard: name, why: name, score: percent }),
   stretches: listOf({ ...SPAN, peak: Joi.number().required(), mean: percent, landing: maybe(LANDING) }),

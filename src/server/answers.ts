@@ -144,10 +144,10 @@ export const materialAnswer = (overlay: Overlay, contents: Contents = contentsOf
 
 /** A chart typed as a question: each chord with its place and its job as far as the next chord tells. */
 export const chartAnswer = (chart: Chart, text: string) => {
-  const inChart = analyseChart(chart, false).spots
+  const { key, spots: inChart } = analyseChart(chart, false)
   return {
     text,
-    key: chart.key === null ? null : keyName(chart.key),
+    key: keyName(key),
     bars: chart.bars.map((bar) => ({
       number: bar.number,
       section: bar.section,

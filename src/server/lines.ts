@@ -102,13 +102,19 @@ export const auditAnswer = (asked: AuditAsked) => {
         at: n.at,
         for: n.for,
       },
-      ...{ degree: n.degree, role: n.role, fade: n.fade, job: audit.jobs[i] ?? '' },
+      ...{ degree: n.degree, role: n.role, fade: n.fade, job: audit.jobs[i] ?? '', ...(n.blue ? { blue: true } : {}) },
       ...(asked.route ? { planned: plannedAt(asked.route, n.bar, n.beat) } : {}),
     })),
     cells: audit.cells
       .filter((c) => c.overlay || c.how === 'enclosure')
       .map((c) => ({ ...spanned(c), overlay: c.overlay?.name ?? null, how: c.how })),
-    sequences: audit.sequences.map((s) => ({ ...spanned(s), length: s.length, by: s.by, times: s.times })),
+    sequences: audit.sequences.map((s) => ({
+      ...spanned(s),
+      length: s.length,
+      by: s.by,
+      times: s.times,
+      tonal: s.tonal,
+    })),
     groupings: audit.groupings.map((g) => ({ ...spanned(g), length: g.length, meetsAfterBeats: g.meetsAfterBeats })),
     readings: audit.readings.map((r) => ({ ...spanned(r), heard: r.heard, why: r.why, score: r.score })),
     stretches: audit.stretches.map((s) => ({

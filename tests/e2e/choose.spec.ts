@@ -282,9 +282,9 @@ test('the pair map is walked by keys; a pair is derived, played and copied', asy
   await page.keyboard.press('Enter')
   await page.getByRole('button', { name: /^no 4 \(G\)/ }).click()
   await expect(page.getByText('Bm, first inversion')).toBeVisible()
-  await page.getByRole('textbox', { name: 'From' }).fill('D half-whole')
+  await page.getByRole('textbox', { name: 'From' }).fill('D chromatic')
   await page.keyboard.press('Enter')
-  await expect(page.getByRole('alert')).toContainText('six or seven notes')
+  await expect(page.getByRole('alert')).toContainText('six, seven or eight notes')
   await page.getByRole('button', { name: 'Lay Bm & A' }).click()
   await page.getByRole('navigation', { name: 'Parts' }).getByRole('button', { name: 'Play' }).click()
   await expect(page.getByText(/^1 of \d+: Bm, root position/)).toBeVisible()
@@ -308,9 +308,9 @@ test('a symmetric scale shows what it holds and the dominants behind it, and goe
   await page.getByLabel('Scale').selectOption('whole tone')
   await page.getByRole('button', { name: 'the other one: F♯ whole tone' }).click()
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('F♯ whole tone')
-  await page.getByRole('button', { name: 'A♯+', exact: true }).click()
+  await page.getByRole('button', { name: 'B♭+', exact: true }).click()
   await expect(page).toHaveURL(/\/desk\?/)
-  await expect(page.getByRole('heading', { level: 1 })).toHaveText('A♯+')
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('B♭+')
 })
 
 test('my ears: a slider answers at once, is kept, undone, and set back', async ({ page }) => {

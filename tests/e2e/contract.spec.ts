@@ -74,7 +74,7 @@ const REFUSED: readonly (readonly [string, Record<string, string>, string, numbe
   ['pairs', { chord: 'Db7', distance: '7' }, 'distance', undefined],
   ['pairs/derive', { scale: 'Ab foo' }, 'scale', 3],
   ['pairs/derive', { scale: 'Ab ionian', omit: 'b4' }, 'omit', undefined],
-  ['pairs/derive', { scale: 'F half-whole' }, 'scale', undefined],
+  ['pairs/derive', { scale: 'F chromatic' }, 'scale', undefined],
   ['symmetry', { scale: '' }, 'scale', 0],
   ['dominants', { of: 'Eb7' }, 'of', undefined],
   ['name', { notes: 'Ab,H' }, 'notes', 3],

@@ -15,6 +15,7 @@ const whatItIs = (n: NoteReading, chord: string): string => {
       ? `is the ${n.degree} over ${chord}`
       : `is heard as ${n.heard.name}, the ${n.degree} over ${chord}`
   if (n.role === 'chord') return n.guide ? `${heardAs}, a guide tone` : `${heardAs}, a chord tone`
+  if (n.blue) return `${heardAs}: a blue note, at home in a blues`
   if (n.rubs) return `${heardAs}: it rubs against ${n.rubs.name}`
   if (n.denied) return `${heardAs}: the symbol denies it`
   if (n.role === 'suspension') return `${heardAs}: it may pass, not rest`
