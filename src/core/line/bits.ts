@@ -21,6 +21,8 @@ export const BITS = {
   offered: 4.5,
   /** The header of a figure known by its order: a degree cell, fourths, thirds of a scale. */
   figure: 2.5,
+  /** Of a figure in its own order: up or down, and then hardly anything is left to say. */
+  inOrder: { first: 1, note: 0.6 },
   /** More for a rare shape whose own note neither falls on a beat nor comes again. */
   unproven: 4,
   slip: 4,

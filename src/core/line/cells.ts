@@ -1,5 +1,7 @@
 import type { MaterialFamily } from '../material/catalogue.ts'
 import type { Overlay } from '../material/overlay.ts'
+import { setOf, shared } from '../pitch/pcset.ts'
+import { pitchClass } from '../pitch/units.ts'
 import { BITS } from './bits.ts'
 import { crosses, type Ground, groundOf, relationAt } from './cell-ground.ts'
 import { type FigureCell, figureCellsIn } from './figure-cells.ts'
@@ -8,7 +10,7 @@ import type { Figure } from './melodic.ts'
 import { GROUP, pairRunsFrom } from './pairs-heard.ts'
 import type { Sequence } from './patterns.ts'
 import { eachShapeFrom, LONGEST, walkShape } from './shape-walk.ts'
-import { FOREIGN, HEADERS, overlayOf, type Relation, type Shape } from './shapes.ts'
+import { FOREIGN, HEADERS, overlayOf, type Relation, SHAPES, type Shape } from './shapes.ts'
 import type { Timeline } from './timeline.ts'
 
 /** A piece of a line with the shortest explanation found for it; `overlay` is null for an enclosure and a loose note. */
@@ -105,16 +107,30 @@ export const cellsIn = (
       })
     })
   }
-  return cellsFrom(best, notes)
+  return cellsFrom(best, ground)
 }
 
-const cellsFrom = (best: readonly (Best | undefined)[], notes: readonly HeardNote[]): readonly Cell[] => {
+/** What a shape goes by: of the sounding chord only its root's triad, where no more of it is played. */
+const namedBy = ({ notes, leads }: Ground, { shape, relation, from }: Best, end: number): Overlay => {
+  const n = notes[from] as HeardNote
+  const whole = shape as Shape
+  const root = n.sounding?.place?.chord.root.pc
+  if (relation !== 'chord' || whole.size <= 3 || root === undefined) return overlayOf(whole, n)
+  const played = setOf(
+    notes.slice(from, end).flatMap((x, i) => ((leads[from + i] as number) < 0 ? [pitchClass(x.pitch)] : [])),
+  )
+  const triad = SHAPES.find(
+    (s) => s.set === shared(played, whole.set) && s.names.some((x) => x.pc === root && x.material.family === 'triad'),
+  )
+  return overlayOf(triad ?? whole, n)
+}
+
+const cellsFrom = (best: readonly (Best | undefined)[], ground: Ground): readonly Cell[] => {
   const cells: Cell[] = []
-  for (let end = notes.length; end > 0; ) {
+  for (let end = ground.notes.length; end > 0; ) {
     const b = best[end] as Best
-    const n = notes[b.from] as HeardNote
     const bits = b.cost - (best[b.from]?.cost ?? 0)
-    const overlay = b.overlay ?? (b.shape && overlayOf(b.shape, n))
+    const overlay = b.overlay ?? (b.shape && namedBy(ground, b, end))
     const how =
       b.how === 'cell' && b.shape
         ? b.relation === 'home'

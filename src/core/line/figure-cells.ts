@@ -53,7 +53,9 @@ export const degreesOf = (names: string, root: Note): Overlay => {
 }
 
 /** More for a cell at home that does not stand on the chord's own root: it is rather the scale. */
-const OFF_THE_ROOT = 1.5
+const OFF_THE_ROOT = 2.5
+/** More for four steps of a scale, which are a cell only where nothing goes on. */
+const A_MERE_RUN = 0.7
 
 /** Four notes in a row, each once, up or down or turned about: the degrees they are of the lowest. */
 const degreeCellAt = (notes: readonly HeardNote[], from: number): FigureCell | null => {
@@ -72,9 +74,10 @@ const degreeCellAt = (notes: readonly HeardNote[], from: number): FigureCell | n
   if (!names) return null
   const inOrder = pitches.every((p, i) => p === sorted[i]) || pitches.every((p, i) => p === sorted[CELL - 1 - i])
   const away = four.some((x) => !x.inHome)
-  const atHome = low % 12 === n.sounding?.place?.chord.root.pc ? 0 : OFF_THE_ROOT
-  const header = away ? BITS.root + BITS.figure : BITS.figure + atHome
-  const bits = header + 2 + (CELL - 1) * (inOrder ? BITS.neighbour : 2)
+  const onRoot = low % 12 === n.sounding?.place?.chord.root.pc ? 0 : OFF_THE_ROOT
+  const run = names.endsWith('4') ? A_MERE_RUN : 0
+  const header = BITS.figure + run + (away ? BITS.root : onRoot)
+  const bits = header + (inOrder ? BITS.inOrder.first + (CELL - 1) * BITS.inOrder.note : CELL * Math.log2(CELL))
   return {
     from,
     to: from + CELL - 1,

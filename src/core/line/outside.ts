@@ -129,6 +129,10 @@ const runs = (
   return found
 }
 
+/** Whether a line goes from one note to another by steps only. */
+const goesByStep = (notes: readonly HeardNote[], from: number, to: number): boolean =>
+  notes.slice(from, to).every((n, k) => Math.abs(stepTo(n, notes[from + k + 1] as HeardNote)) <= 2)
+
 /** A leap lands where a voice of the stretch's last beat lies a half step from where it leaps to, or sounds there already. */
 const voiceLeadingTo = (
   notes: readonly HeardNote[],
@@ -156,7 +160,7 @@ const landingOf = (
     if (!isChordTone(n)) continue
     const afterBeats = Math.max(0, Math.round(((n.at - endOf(last)) / timeline.beat) * 100) / 100)
     const enclosed = figures.some((f) => f.kind === 'enclosure' && f.to === i && f.from <= to + 1)
-    const step = i === to + 1 ? HOW[stepTo(last, n)] : HOW[stepTo(notes[i - 1] as HeardNote, n)]
+    const step = goesByStep(notes, to, i) ? HOW[stepTo(notes[i - 1] as HeardNote, n)] : undefined
     const how = enclosed ? 'enclosure' : (step ?? voiceLeadingTo(notes, to, n, timeline) ?? 'cut')
     return { how, on: i, afterBeats }
   }

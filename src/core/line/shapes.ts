@@ -133,6 +133,8 @@ export const overlayOf = (shape: Shape, n: HeardNote): Overlay => {
   const up = (pc: number): number => (pc - (root ?? 0) + 12) % 12
   const [nearest] = shape.names.filter((x) => x.material === likeliest).sort((a, b) => up(a.pc) - up(b.pc))
   const { material, pc } = atHome ?? blues ?? slip ?? own ?? (nearest as (typeof shape.names)[number])
+  // A mode named for the chord stands on the chord's own root, however that is spelled.
+  if (place && pc === root && material.family !== 'triad') return placeOn(place.chord.root, material)
   return placeOn(generatedRoot(pc, home ? homeOverlay(home).notes : [], material), material)
 }
 

@@ -57,6 +57,8 @@ export const notesOverlay = (typed: readonly [Note, ...Note[]]): Overlay => {
 /** Roots nobody writes where there is a plain name. */
 const HARD_ROOTS: ReadonlySet<string> = new Set(['E#', 'B#', 'Cb', 'Fb'])
 
+const isHard = (root: Note): boolean => HARD_ROOTS.has(root.name) || Math.abs(root.alter) > 1
+
 /** What stands in thirds or is a pentatonic takes its plainest spelling; a scale that of the key it belongs to. */
 const PLAINEST: ReadonlySet<string> = new Set(['triad', 'seventh', 'ninth', 'pentatonic'])
 
@@ -65,7 +67,7 @@ const hardness = (root: Note, { formula, family }: Material): number => {
   const alters = formula.map((d) => Math.abs(spell(root, d).alter))
   const doubles = alters.filter((a) => a > 1).length
   const signs = PLAINEST.has(family) ? alters.filter((a) => a > 0).length : 0
-  return (HARD_ROOTS.has(root.name) || Math.abs(root.alter) > 1 ? 10_000 : 0) + 100 * doubles + signs
+  return (isHard(root) ? 10_000 : 0) + 100 * doubles + signs
 }
 
 /** Every plain name of a pitch class: a letter with one accidental at most. */
@@ -81,7 +83,10 @@ const NAMES: readonly (readonly Note[])[] = Array.from({ length: 12 }, (_, pc) =
  */
 export const generatedRoot = (pc: PitchClass, inScale: readonly Note[], material: Material): Note => {
   const usual = plainNote(pc, material.minorThird)
-  const own = inScale.find((n) => n.pc === pc) ?? usual
+  const given = inScale.find((n) => n.pc === pc)
+  // A scale keeps the name its root has in the scale at hand: a mode is named from the chord's own root.
+  if (given && !PLAINEST.has(material.family) && !isHard(given)) return given
+  const own = given ?? usual
   const first = hardness(own, material) <= hardness(usual, material) ? own : usual
   if (hardness(first, material) < 100) return first
   return (NAMES[pc] ?? []).reduce((best, n) => (hardness(n, material) < hardness(best, material) ? n : best), first)
