@@ -152,7 +152,7 @@ test('the slope view is one tab stop, walked note by note; slipping moves the ov
   await expect(page.getByRole('heading', { name: 'C minor pentatonic' })).toBeVisible()
   await expect(page).toHaveURL(/over=C\+minor\+pentatonic/)
   await page.getByRole('button', { name: 'Table', exact: true }).click()
-  await expect(page.getByRole('row', { name: /^E♭ E♭ 11 suspension 30 half step down to D, the 7$/ })).toBeVisible()
+  await expect(page.getByRole('row', { name: /^E♭ E♭ 11 suspension 30 held to E♭, the 1$/ })).toBeVisible()
 })
 
 test('wrong input is shown where it is wrong, and what was typed stays', async ({ page }) => {
