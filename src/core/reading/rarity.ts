@@ -19,15 +19,17 @@ export const FAMILY_RARITY: Readonly<Record<FamilyName, number>> = {
 
 /** Shapes that are seldomer than their family. */
 export const SHAPE_RARITY: Readonly<Record<string, number>> = {
-  dim: 2,
+  dim: 4,
+  '+': 3,
   sus2: 6,
   sus4: 5,
   'lydian triad': 7,
   'phrygian triad': 9,
   'major b5 triad': 9,
-  'maj7#5 arpeggio': 3,
-  '7b5 arpeggio': 4,
-  '7#5 arpeggio': 4,
+  'maj7#5 arpeggio': 5,
+  'mMaj7 arpeggio': 4,
+  '7b5 arpeggio': 6,
+  '7#5 arpeggio': 6,
   'dim(maj7) arpeggio': 8,
   '7sus4 arpeggio': 6,
   '6 arpeggio': 3,
