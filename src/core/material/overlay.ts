@@ -62,11 +62,11 @@ const isHard = (root: Note): boolean => HARD_ROOTS.has(root.name) || Math.abs(ro
 /** What stands in thirds or is a pentatonic takes its plainest spelling; a scale that of the key it belongs to. */
 const PLAINEST: ReadonlySet<string> = new Set(['triad', 'seventh', 'ninth', 'pentatonic'])
 
-/** How hard a material on a root reads: a hard root most, then double accidentals, then (of plain shapes) every sign. */
-const hardness = (root: Note, { formula, family }: Material): number => {
+/** How hard a plain shape on a root reads: a hard root most, then double accidentals, then every sign. */
+const hardness = (root: Note, { formula }: Material): number => {
   const alters = formula.map((d) => Math.abs(spell(root, d).alter))
   const doubles = alters.filter((a) => a > 1).length
-  const signs = PLAINEST.has(family) ? alters.filter((a) => a > 0).length : 0
+  const signs = alters.filter((a) => a > 0).length
   return (isHard(root) ? 10_000 : 0) + 100 * doubles + signs
 }
 
@@ -79,13 +79,13 @@ const NAMES: readonly (readonly Note[])[] = Array.from({ length: 12 }, (_, pc) =
 
 /**
  * A root nobody typed: as the given notes spell it where that reads no harder than the name in the table of black keys,
- * else from that table; another name only where both need a hard root or double accidentals. Source: theory page, section 1.
+ * else from that table; a plain shape by another name only where both need a hard root or double accidentals. Source: theory page, section 1.
  */
 export const generatedRoot = (pc: PitchClass, inScale: readonly Note[], material: Material): Note => {
   const usual = plainNote(pc, material.minorThird)
   const given = inScale.find((n) => n.pc === pc)
   // A scale keeps the name its root has in the scale at hand: a mode is named from the chord's own root.
-  if (given && !PLAINEST.has(material.family) && !isHard(given)) return given
+  if (!PLAINEST.has(material.family)) return given && !isHard(given) ? given : usual
   const own = given ?? usual
   const first = hardness(own, material) <= hardness(usual, material) ? own : usual
   if (hardness(first, material) < 100) return first

@@ -60,21 +60,28 @@ const headOf = (step: RouteStep): string =>
     ? `All inside, ${deviceWords(step)} over ${overWords(step)}`
     : `${deviceWords(step)} over ${overWords(step)}, ${homeWords(step)}`
 
+/** The step furthest out of those that the fewest of the others lay as this route does. */
+const ownStep = (route: Route, others: readonly Route[]): RouteStep | undefined => {
+  const shared = (s: RouteStep): number =>
+    others.filter((o) => o.steps[s.slot.index]?.overlay.set === s.overlay.set).length
+  return [...byFade(route)].sort((a, b) => shared(a) - shared(b))[0]
+}
+
 /**
  * What a list calls its routes, ASCII: the device where each is furthest out and how it comes home; where that is the
- * same words, also what differs from the others. No two are alike. Source: theory page, section 8.
+ * same words, also the bar that tells it from the others. No two are alike. Source: theory page, section 8.
  */
 export const routeTitles = (routes: readonly Route[]): readonly string[] => {
-  const ordered = routes.map(byFade)
-  const titles = ordered.map((steps, i) => (steps[0] ? headOf(steps[0]) : '') + motionWords(routes[i] as Route))
-  const alike = (i: number): boolean => titles.some((t, k) => k !== i && t === titles[i])
-  for (let depth = 1; depth < 4; depth++) {
-    const same = titles.map((_, i) => alike(i))
-    for (const [i, steps] of ordered.entries()) {
-      const step = steps[depth]
-      if (same[i] && step) titles[i] += `; ${deviceWords(step)} over ${overWords(step)}`
-    }
-  }
+  const heads = routes.map((route) => {
+    const [furthest] = byFade(route)
+    return (furthest ? headOf(furthest) : '') + motionWords(route)
+  })
+  const titles = routes.map((route, i) => {
+    const others = routes.filter((_, k) => k !== i && heads[k] === heads[i])
+    const own = others.length > 0 ? ownStep(route, others) : undefined
+    if (!own) return heads[i] ?? ''
+    return `${heads[i]}; ${heads[i]?.startsWith(deviceWords(own)) ? 'also' : deviceWords(own)} in bar ${own.slot.bar}`
+  })
   return titles.map((t, i) => {
     const before = titles.slice(0, i).filter((o) => o === t).length
     return before === 0

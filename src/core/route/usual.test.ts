@@ -57,6 +57,10 @@ describe('a route for which no arc is given', () => {
     const told = routesTold(routes, DEFAULT_WEIGHTS)
     expect(routes.length).toBeGreaterThan(3)
     expect(new Set(told.map((r) => r.title)).size).toBe(told.length)
+    for (const { title } of told) {
+      const devices = title.split(/; |, /).map((part) => part.replace(/ (over|in bar) .*/, ''))
+      expect(new Set(devices).size, title).toBe(devices.length)
+    }
     const colours = routes.map((r) =>
       r.steps
         .filter((s) => s.fade >= 25)
