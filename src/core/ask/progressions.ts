@@ -20,6 +20,8 @@ const NUMBERS: Readonly<Record<string, string>> = {
   '7': 'vii',
 }
 
+const SPOKEN = ['one', 'two', 'three', 'four', 'five', 'six', 'seven']
+
 /** What stands on a degree where its numeral says no more: by its case, in major and in minor. */
 const MAJOR: Readonly<Record<string, string>> = {
   I: 'maj7',
@@ -43,7 +45,7 @@ const MINOR: Readonly<Record<string, string>> = {
 
 const NUMERAL = /^([b#♭♯]?)(VII|VI|IV|V|III|II|I|vii|vi|iv|v|iii|ii|i|[1-7])(.*)$/
 const IN_KEY =
-  /^(.+?)\s+in\s+(?:the\s+key\s+of\s+)?([A-Ga-g])(b|#|♭|♯|\s+flat|\s+sharp)?\s*(m|min|minor|-|major|maj)?\s*$/
+  /^(?:(?:an?|the)\s+)?(?:(minor|major)\s+)?(.+?)\s+in\s+(?:the\s+key\s+of\s+)?([A-Ga-g])(b|#|♭|♯|\s+flat|\s+sharp)?\s*(m|min|minor|-|major|maj)?\s*$/
 
 const onDegree = (tonic: Note, sign: string, numeral: string): Note => {
   const [letters, up] = STEPS[numeral.toUpperCase()] ?? [0, 0]
@@ -75,10 +77,13 @@ const chartOf = (chords: readonly string[], key?: string): string =>
 
 /** `ii V I in Eb`, `2 5 1 in C minor`, `iii-VI-ii-V in F`: the text of a chart; null where it is none. */
 export const numeralsIn = (text: string): string | null => {
-  const [, words = '', letter = '', sign = '', mode = ''] = IN_KEY.exec(text.trim()) ?? []
+  const [, said = '', words = '', letter = '', sign = '', mode = said] = IN_KEY.exec(text.trim()) ?? []
   const tonic = readNote(letter.toUpperCase() + sign.trim().replace('flat', 'b').replace('sharp', '#'), 0)
   if (!letter || !tonic.ok) return null
-  const numerals = words.split(/[\s,–-]+/).filter(Boolean)
+  const numerals = words
+    .split(/[\s,–-]+/)
+    .filter(Boolean)
+    .map((w) => (SPOKEN.includes(w.toLowerCase()) ? String(SPOKEN.indexOf(w.toLowerCase()) + 1) : w))
   const minor = /^(m|min|minor|-)$/.test(mode) || numerals.at(-1) === 'i'
   const chords = numerals.map((n) => chordOf(n, tonic.value.note, minor))
   if (chords.length < 2 || chords.some((c) => c === null)) return null

@@ -12,7 +12,7 @@ import type { FamilyName } from '../reading/candidates.ts'
 import { homeOf, homeOverlay } from '../reading/home.ts'
 import type { School } from '../reading/school.ts'
 import { fail, ok, type Result, shiftError, type TextError } from '../result.ts'
-import { overlaysWords, perhapsMeant, readSpokenQuestion } from './spoken-question.ts'
+import { overlaysWords, perhapsMeant, readSpokenQuestion, withoutAsking } from './spoken-question.ts'
 
 /** What a player's words ask for. */
 export type Question =
@@ -200,6 +200,11 @@ export const readQuestion = (text: string, school: School): Result<Question, Tex
   if (plain.ok) return plain
   const spoken = readSpokenQuestion(text, school)
   if (spoken) return ok(spoken)
+  const rest = withoutAsking(text)
+  if (rest !== text && rest !== '') {
+    const asked = readQuestion(rest, school)
+    if (asked.ok) return asked
+  }
   const meant = perhapsMeant(text, school)
   return meant.length > 0 ? fail({ ...plain.error, questions: meant }) : plain
 }

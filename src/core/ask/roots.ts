@@ -39,10 +39,12 @@ const NUMBERED = String.raw`([b#]{0,2}\d{1,2})(?:st|nd|rd|th)?`
 const FROM_DEGREE = new RegExp(String.raw`(?:^|\s)${PLACE}(?:${NUMBERED}|${NAMED})(?=\s|$)`, 'i')
 
 const SIZES: Readonly<Record<string, number>> = {
+  half: 1,
   'half step': 1,
   halfstep: 1,
   semitone: 1,
   'minor second': 1,
+  whole: 2,
   'whole step': 2,
   'whole tone': 2,
   tone: 2,

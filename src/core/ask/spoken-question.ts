@@ -10,10 +10,19 @@ import { placeOf } from '../reading/read.ts'
 import type { School } from '../reading/school.ts'
 import { chordsInARow, numeralsIn } from './progressions.ts'
 import type { Question } from './question.ts'
-import { fiveOf, readSpoken } from './spoken.ts'
+import { fiveOf, readSpoken, tritonePartnerOf } from './spoken.ts'
 
-const OVER = /\s+(?:over|against|in front of|on top of|for)\s+(?:an?\s+|the\s+)?/i
+const OVER =
+  /\s+(?:(?:go|goes|fit|fits|work|works)\s+(?:over|on|for|with)|over|against|in front of|on top of|for)\s+(?:an?\s+|the\s+)?/i
 const ON = /\s+on\s+(?:an?\s+)?(?!the\s)/gi
+const ASKED =
+  /^(?:how (?:far )?(?:out|outside|in|inside) (?:is|are)|(?:what|how)(?:'s| is| are| about)|(?:show|give|tell) me|name)\s+(?:(?:an?|the)\s+)?(?:notes (?:of|in)\s+)?/i
+/** What is asked about, without the words that ask: of `how far out is F over C7` what follows `is`. */
+export const withoutAsking = (text: string): string =>
+  text
+    .trim()
+    .replace(ASKED, '')
+    .replace(/\?\s*$/, '')
 const TO = /\s*(?:->|→|=>)\s*|\s+(?:resolving to|resolves to|going to|goes to|moving to|into|to)\s+(?:an?\s+|the\s+)?/i
 const WHILE = /\s+while\s+(.+?)(?:\s+sounds?)?\s*$/i
 
@@ -22,6 +31,14 @@ const SPOKEN_CHORD: readonly (readonly [RegExp, string])[] = [
   [/\s+chord$/i, ''],
   [/^([A-G])\s+flat\b/, '$1b'],
   [/^([A-G])\s+sharp\b/, '$1#'],
+  [/\s+five\b/gi, ' 5'],
+  [/\s+six\b/gi, ' 6'],
+  [/\s+seven(th)?\b/gi, ' 7'],
+  [/\s+nine\b/gi, ' 9'],
+  [/\s+eleven\b/gi, ' 11'],
+  [/\s+thirteen\b/gi, ' 13'],
+  [/\s+sharp\s+(?=\d)/gi, '#'],
+  [/\s+flat\s+(?=\d)/gi, 'b'],
   [/\s*\b(\d+)th\b/i, ' $1'],
   [/\s*half[\s-]dim(inished)?\b.*/i, 'm7b5'],
   [/\s*dim(inished)?\s*7?$/i, 'dim7'],
@@ -97,9 +114,15 @@ const KINDS: Readonly<Record<string, readonly FamilyName[]>> = {
   mode: ['mode'],
   pair: ['pair'],
   'triad pair': ['pair'],
+  'upper structure': ['triad'],
 }
-const WHICH =
-  /^(?:which|what|find|show)\s+(triad pair|triad|pentatonic|arpeggio|seventh|scale|mode|pair)s?(?:\s+(?:(?:can|could|should|do)\s+(?:i|you|we)\s+(?:play|use)|work|fit))?(?:\s+(?:that\s+)?(?:holds?|has|have|contains?|gives?|makes?|with)\s+(.+))?$/i
+const KIND = Object.keys(KINDS)
+  .sort((a, b) => b.length - a.length)
+  .join('|')
+const WHICH = new RegExp(
+  `^(?:(?:which|what|find|show|some|any|(?:the )?best|good) (${KIND})s?|(${KIND})s)(?: triads?)?(?: (?:(?:can|could|should|do) (?:i|you|we) (?:play|use)|work|fit|goes|go))?(?: (?:that )?(?:holds?|has|have|contains?|gives?|makes?|with) (.+))?$`,
+  'i',
+)
 const HOLDS = /^(?:what|which)\s+(?:holds?|has|have|contains?|gives?|makes?)\s+(.+)$/i
 
 const degreesIn = (words: string): readonly string[] | null => {
@@ -114,7 +137,8 @@ const degreesIn = (words: string): readonly string[] | null => {
 const overlaysIn = (words: string, { chord, next }: Where): Question | null => {
   if (PAIRS.test(words)) return { kind: 'pairs', chord, next }
   if (WHAT_TO_PLAY.test(words)) return { kind: 'overlays', hold: [], families: null, chord, next }
-  const [, kind, held] = WHICH.exec(words) ?? []
+  const [, asked, several, held] = WHICH.exec(words) ?? []
+  const kind = asked ?? several
   if (kind) {
     const hold = held === undefined ? [] : degreesIn(held)
     return hold && { kind: 'overlays', hold, families: KINDS[kind.toLowerCase()] ?? null, chord, next }
@@ -157,9 +181,7 @@ export const readSpokenQuestion = (typed: string, school: School): Question | nu
     if (asked) return asked
   }
   if (OVER.test(` ${text} `)) return null
-  const five = fiveOf(text)
-  if (five) return { kind: 'chord', chord: five.dominant }
-  const chord = spokenChord(text)
+  const chord = fiveOf(text)?.dominant ?? tritonePartnerOf(text) ?? spokenChord(text)
   if (chord) return { kind: 'chord', chord }
   const overlay = readSpoken(text, null)
   return overlay && { kind: 'material', overlay }

@@ -138,6 +138,16 @@ const tritoneSub = (words: string, chord: Chord): Overlay | null => {
   return calledOn(root, said)
 }
 
+const TRITONE_SUB_OF = /^(?:the\s+)?(?:tritone|tt)\s*(?:substitute|substitution|partner|sub)\s+of\s+([A-Ga-g]\S*)$/i
+
+/** `the tritone sub of A7`: the dominant a tritone away. */
+export const tritonePartnerOf = (words: string): Chord | null => {
+  const [, symbol = ''] = TRITONE_SUB_OF.exec(words) ?? []
+  const of = symbol ? readChord(symbol.charAt(0).toUpperCase() + symbol.slice(1)) : null
+  const partner = of?.ok ? readChord(`${noteUp(of.value, 6, 4).name}7`) : null
+  return partner?.ok ? partner.value : null
+}
+
 const V_OF = /^(?:the\s+)?V7?\s+of\s+([A-Ga-g]\S*)$/
 
 /** `the V of Dm`: the dominant a fifth above a chord, and that chord. */
