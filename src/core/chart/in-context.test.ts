@@ -195,7 +195,8 @@ const SLASHED: readonly Case[] = [
   ['a triad a tritone away', '| Eb/A | % | Dmaj7 | % |', '1 Eb/A: V of D, A half-whole'],
   ['a triad a half step below', '| Fmaj7 | E/F | Fmaj7 | Gm7 C7 |', '2 E/F: common-tone diminished, F whole-half'],
   ['an inversion is the chord itself', '| Eb/G | Fm7 Bb7 | Eb6 | % |', '1 Eb/G: tonic, Eb ionian'],
-  ['a seventh under a minor chord', '| F#m | F#m/E | D#m7b5 | Dmaj7 |', '2 F#m/E: tonic, F# melodic minor'],
+  ['a seventh under a minor chord', '| F#m | F#m/E | D#m7b5 | Dmaj7 |', '2 F#m/E: tonic, F# dorian'],
+  ['a major seventh under a minor chord', '| Gm | Gm/F# | Gm/F | Gm/E |', '2 Gm/F#: tonic, G melodic minor'],
   [
     'over a pedal each keeps its own row',
     '| D | C/D | G/D | Gm/D | D | A7/D | D |',

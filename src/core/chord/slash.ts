@@ -40,11 +40,11 @@ const ROWS: readonly SlashRow[] = [
 ]
 const SEVENTH = recipeOf('7')
 
-/** Whether the bass is a tone of the chord above it, or a seventh under a minor chord: then it is that chord inverted. */
-const isInverted = ({ root, bass, quality }: Chord): boolean => {
-  const up = pitchClass(bass.pc - root.pc)
-  return ((quality.ownSet >> up) & 1) === 1 || (quality.recipe.family === 'minor' && up >= 10)
-}
+/** A seventh in the bass of a minor triad, by semitones above its root: it is that seventh chord inverted. */
+const MINOR_SEVENTHS: Readonly<Record<number, Recipe>> = { 10: recipeOf('m7'), 11: recipeOf('mMaj7') }
+
+const isInverted = ({ root, bass, quality }: Chord): boolean =>
+  ((quality.ownSet >> pitchClass(bass.pc - root.pc)) & 1) === 1
 
 /** Whether a chord goes on to one whose root lies a fifth below a note. */
 const fallsFrom = (pc: number, next: Chord | null): boolean =>
@@ -63,6 +63,8 @@ const made = (chord: Chord, root: Note, recipe: Recipe, slash: SlashKind, bass =
 export const overItsBass = (chord: Chord, next: Chord | null): Chord => {
   if (chord.bass === chord.root || chord.slash || isInverted(chord)) return chord
   const { recipe } = chord.quality
+  const seventh = recipe.family === 'minor' ? MINOR_SEVENTHS[pitchClass(chord.bass.pc - chord.root.pc)] : undefined
+  if (seventh) return minorTriad(recipe) ? made(chord, chord.root, seventh, 'over its seventh', chord.bass) : chord
   const above = pitchClass(chord.root.pc - chord.bass.pc)
   if (above === 2 && majorTriad(recipe) && fallsFrom(chord.root.pc, next))
     return made(chord, chord.root, SEVENTH, 'over its seventh', chord.bass)
