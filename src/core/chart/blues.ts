@@ -16,6 +16,7 @@ interface BluesForm {
 const FORMS: readonly BluesForm[] = [
   { bars: 12, four: [2, 5], back: 7 },
   { bars: 8, four: [2, 3, 4], back: 5 },
+  { bars: 8, four: [2, 3], back: 7 },
   { bars: 16, four: [2, 5], back: 7 },
   { bars: 16, four: [9], back: 11 },
   { bars: 24, four: [3, 9], back: 13 },
@@ -42,10 +43,14 @@ const canBeOne = ({ family, quality: { recipe } }: Chord): boolean =>
   family === 'minor' ||
   (family === 'major' && (recipe.seventh === '6' || recipe.seventh === null))
 
-/** What tells a blues from any other form of its length: in major a seventh on its I or IV, in minor a dominant at its end. */
+/**
+ * What tells a blues from any other form of its length: in major a seventh on its I (of twelve bars and more anywhere,
+ * else at once) or on its IV, in minor a dominant at its end.
+ */
 const soundsBlue = (bars: Bars, tonic: number, isMinor: boolean): boolean => {
-  const all = bars.flat()
-  if (!isMinor) return all.some((c) => c.family === 'dominant' && (isOn(c, tonic) || isOn(c, tonic + 5)))
+  const sevenths = (among: Bars, on: number): boolean =>
+    among.flat().some((c) => c.family === 'dominant' && isOn(c, on))
+  if (!isMinor) return sevenths(bars, tonic + 5) || sevenths(bars.length < CHORUS ? bars.slice(0, 1) : bars, tonic)
   return bars
     .slice(Math.floor(bars.length / 2))
     .flat()
@@ -80,9 +85,9 @@ export const bluesKey = (form: Form, chart: Chart): PlainKey | null => {
 const PLACES = { 0: 'blues I', 5: 'blues IV', 7: 'blues V' } as const
 const DEGREES = { 'blues I': '1', 'blues IV': '4', 'blues V': '5' } as const
 
-/** A dominant whose own tensions are altered leads on, also where it stands on the I before the IV. */
+/** A dominant whose own tensions are altered (the blue #9 apart) leads on, also where it stands on the I before the IV. */
 const isAltered = ({ quality: { recipe } }: Chord): boolean =>
-  recipe.altered || ['b5', '#5'].includes(recipe.fifth ?? '') || recipe.tensions.some((t) => /^(b9|#9|b13)$/.test(t))
+  recipe.altered || ['b5', '#5'].includes(recipe.fifth ?? '') || recipe.tensions.some((t) => /^(b9|b13)$/.test(t))
 
 /** What a I, IV or V does in a blues; null for what decorates the form and keeps its own name. */
 export const bluesJobAt = (form: Form, hold: Hold, key: PlainKey): Judged | null => {

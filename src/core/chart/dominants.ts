@@ -61,6 +61,8 @@ const plainDominantAt = (form: Form, hold: Hold, on: string, mode: PlainKey['mod
   if (up === 2 && (next.chord.family === 'major' || next.chord.family === 'augmented'))
     return { job: to('backdoor V', next.chord), resolves: false }
   const ii = iiBefore(form, hold)
+  if (!ii && on === '5' && up === 7 && canBeIIOf(form, next))
+    return resolving(promised('delayed V', chord, mode === 'minor'))
   const ofMinor = mode === 'minor' ? on === '5' : on === '3'
   const isV = ii !== null || on === '5' || ofMinor
   const minor = ii ? ii.chord.family === 'half-diminished' || ofMinor : ofMinor

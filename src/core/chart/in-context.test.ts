@@ -132,6 +132,22 @@ const BLUES: readonly Case[] = [
     '4 A7: substitute V of Ab, A lydian dominant',
     '12 E7: substitute V of Eb, E lydian dominant',
   ],
+  [
+    'eight bars, its I with the blue third beside the 3',
+    '| C7#9 | % | F7 | C7#9 | G7 | F7 | C7#9 | G7#9 |',
+    '1 C7(#9): blues I, C half-whole',
+    '3 F7: blues IV, F mixolydian',
+    '4 C7(#9): blues I, C half-whole',
+    '5 G7: blues V, G mixolydian',
+  ],
+  [
+    'none: a hymn of eight bars, whose seventh leads to the IV',
+    '| Ab | Ab7 | Db | Dbm | Ab/Eb | Eb7 | Ab | % |',
+    '1 Ab: tonic, Ab ionian',
+    '2 Ab7: V of Db, Ab mixolydian',
+    '3 Db: subdominant, Db lydian',
+    '6 Eb7: V of Ab, Eb mixolydian',
+  ],
 ]
 
 const MINOR: readonly Case[] = [
@@ -206,6 +222,24 @@ const SLASHED: readonly Case[] = [
 ]
 
 const KEYS: readonly Case[] = [
+  [
+    'suspended chords held for long are each a place',
+    '| A7sus4 | % | % | % | C7sus4 | % | % | % |',
+    '1 A7sus4: modal, A mixolydian',
+    '8 C7sus4: modal, C mixolydian',
+  ],
+  [
+    'a minor chord held for long beside another is a place too',
+    '| Fm7 | % | % | % | Bbm7 | % | % | % | Fm7 | % | % | % |',
+    '1 Fm7: modal, F dorian',
+    '6 Bbm7: modal, Bb dorian',
+  ],
+  [
+    'a V before its ii is delayed',
+    '| Amaj7 E7 | Bm7 E7 | Amaj7 | % |',
+    '1 E7: delayed V of A, E mixolydian',
+    '2 E7: V of A, E mixolydian',
+  ],
   [
     'three tonics a major third apart',
     '| Amaj7 C7 | Fmaj7 Ab7 | Dbmaj7 E7 | Amaj7 |',

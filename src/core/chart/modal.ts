@@ -101,7 +101,7 @@ const centresIn = (holds: readonly Hold[], bar: number): readonly ModalStretch[]
 const RESTING: Readonly<Partial<Record<Chord['family'], readonly MaterialName[]>>> = {
   minor: ['dorian', 'aeolian', 'phrygian', 'melodic minor'],
   major: ['ionian', 'lydian', 'mixolydian'],
-  suspended: ['mixolydian', 'dorian', 'phrygian'],
+  suspended: ['mixolydian', 'dorian'],
 }
 
 /** Whether the scale of the chord that is rested on holds another chord. */
@@ -112,13 +112,17 @@ const within = (scale: MaterialName, rest: Hold, { chord }: Hold): boolean => {
 
 /** Beside a chord rested on so many times longer, one that is held by itself is a place of its own and no part of a vamp. */
 const ASIDE = 2
+/** However long the other is, a chord held for so many bars is a place of its own. */
+const PLACE_FROM_BARS = 4
 
 /** Of the scales that fit the chord rested on, the one that holds those it swings to longest; none where none fits it. */
 const restingScale = (holds: readonly Hold[], rest: Hold, bar: number): MaterialName | undefined => {
   const fitting = (RESTING[rest.chord.family] ?? []).filter((m) => within(m, rest, rest))
   const allOf = (symbol: string): number => ticksOf(holds.filter((h) => h.chord.symbol === symbol))
   const swings = holds.filter(
-    (h) => h.ticks < CENTRE_FROM_BARS * bar || allOf(h.chord.symbol) * ASIDE >= allOf(rest.chord.symbol),
+    (h) =>
+      h.ticks < CENTRE_FROM_BARS * bar ||
+      (h.ticks < PLACE_FROM_BARS * bar && allOf(h.chord.symbol) * ASIDE >= allOf(rest.chord.symbol)),
   )
   const held = (m: MaterialName): number => ticksOf(swings.filter((h) => within(m, rest, h)))
   return [...fitting].sort((a, b) => held(b) - held(a))[0]
