@@ -88,6 +88,7 @@ export const cellsIn = (
         offer(f.to + 1, { ...LOOSE, cost: here.cost + f.bits, from: i, overlay: f.overlay, how: f.how })
     const run = runs[i]
     for (let end = run ? i + 2 * GROUP : Infinity; run && end <= run.to + 1; end += GROUP) {
+      if (crossesWithin(ground, i, end)) break
       const groups = (end - i) / GROUP
       const cost = here.cost + BITS.pair.header + BITS.pair.group * groups
       offer(end, { cost, from: i, shape: null, relation: 'foreign', overlay: run.pair, how: 'pair' })
@@ -109,6 +110,10 @@ export const cellsIn = (
   }
   return cellsFrom(best, ground)
 }
+
+/** Whether a pair would go over a place where no cell goes on, other than from one triad to the other. */
+const crossesWithin = ({ parted }: Ground, from: number, end: number): boolean =>
+  parted.subarray(from, end).some((p, k) => p === 1 && k % GROUP !== 0)
 
 /** What a shape goes by: of the sounding chord only its root's triad, where no more of it is played. */
 const namedBy = ({ notes, leads }: Ground, { shape, relation, from }: Best, end: number): Overlay => {

@@ -30,6 +30,7 @@ const DEGREE_CELLS: readonly (readonly [names: string, ups: readonly number[]])[
 ]
 const CELL = 4
 const FOURTH = 5
+const TRITONE = 6
 
 /** Each interval pattern from the lowest note, rising, with its cell. */
 const BY_PATTERN = new Map(DEGREE_CELLS.map(([names, ups]) => [ups.join(), names]))
@@ -87,23 +88,34 @@ const degreeCellAt = (notes: readonly HeardNote[], from: number): FigureCell | n
   }
 }
 
-/** Two fourths or more in a row, all up or all down; a fifth the other way is a fourth an octave away. */
+/**
+ * Two fourths or more in a row, all up or all down; a fifth the other way is a fourth an octave away. Within the home
+ * scale one of them may be its tritone: then they are that scale in fourths.
+ */
 const fourthsAt = (notes: readonly HeardNote[], from: number, timeline: Timeline): FigureCell | null => {
   const step = (i: number): number => (notes[i + 1]?.pitch ?? 0) - (notes[i]?.pitch ?? 0)
-  const by = step(from)
-  const goesOn = (i: number): boolean => step(i) === by || step(i) === by - 12 * Math.sign(by)
-  if (Math.abs(by) !== FOURTH || (from > 0 && goesOn(from - 1))) return null
+  const way = Math.sign(step(from))
+  const isFourth = (i: number): boolean => [way * FOURTH, way * (FOURTH - 12)].includes(step(i))
+  const goesOn = (i: number): boolean => isFourth(i) || step(i) === way * TRITONE
+  if (Math.abs(step(from)) > TRITONE || !goesOn(from) || (from > 0 && goesOn(from - 1))) return null
   let to = from
   while (to + 1 < notes.length && goesOn(to)) to++
   if (to - from < 2 || !together(notes, from, to, timeline)) return null
   const run = notes.slice(from, to + 1)
-  const low = by > 0 ? (run[0] as HeardNote) : (run.at(-1) as HeardNote)
-  const names = ['1', '4', 'b7', 'b10', 'b13'].slice(0, run.length)
-  const root = rootNote(low.pitch, run[0] as HeardNote, false)
-  const name = run.length <= 5 ? `${root.name} quartal ${run.length}` : `${root.name} quartal 5`
-  const [first = root, ...rest] = names.map((d) => spell(root, degree(d)))
-  const bits = BITS.root + BITS.figure + BITS.neighbour * run.length
-  return { from, to, overlay: { ...notesOverlay([first, ...rest]), name }, how: 'fourths', bits }
+  const atHome = run.every((n) => n.inHome)
+  const bits = BITS.figure + (atHome ? Math.log2(7) : BITS.root) + BITS.neighbour * run.length
+  const all = Array.from({ length: to - from }, (_, k) => isFourth(from + k))
+  if (all.every(Boolean)) return { from, to, overlay: fourthsFrom(run, way), how: 'fourths', bits }
+  const home = run[0]?.sounding?.place && homeOverlay(run[0].sounding.place.home.first)
+  const oneTritone = all.filter((f) => !f).length === 1
+  return home && atHome && oneTritone ? { from, to, overlay: home, how: 'fourths', bits } : null
+}
+
+const fourthsFrom = (run: readonly HeardNote[], way: number): Overlay => {
+  const low = (way > 0 ? run[0] : run.at(-1)) as HeardNote
+  const root = rootNote(low.pitch, low, false)
+  const [first = root, ...rest] = ['1', '4', 'b7', 'b10', 'b13'].slice(0, run.length).map((d) => spell(root, degree(d)))
+  return { ...notesOverlay([first, ...rest]), name: `${root.name} quartal ${Math.min(run.length, 5)}` }
 }
 
 /** A scale in thirds: a third, a step back against it, and on, four notes or more; all of them at home. */

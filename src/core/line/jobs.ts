@@ -40,7 +40,7 @@ const cellJob = (cell: Cell, n: HeardNote): string | null => {
     case 'degrees':
       return `cell ${name}`
     case 'fourths':
-      return `fourths ${name}`
+      return overlay.material ? `fourths through ${name}` : `fourths ${name}`
     case 'thirds':
       return `thirds through ${name}`
     case 'symmetric': {

@@ -12,8 +12,8 @@ export interface PairRun {
   readonly pair: Overlay
 }
 
-/** Triads in thirds: suspended ones by turns are rather a line of fourths. */
-const TRIADS = MATERIALS.filter((m) => m.family === 'triad' && !/^sus|lydian|phrygian/.test(m.name))
+/** Triads in thirds: suspended ones by turns are rather a line of fourths; others are seldom heard in pairs. */
+const TRIADS = MATERIALS.filter((m) => m.family === 'triad' && !/^sus|lydian|phrygian|major b5/.test(m.name))
 export const GROUP = 3
 const LEAST_GROUPS = 2
 
