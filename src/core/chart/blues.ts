@@ -67,6 +67,14 @@ const fits = (bars: Bars, tonic: number, isMinor: boolean, shape: BluesForm): bo
   return bars.length === shape.bars && shape.four.some(four) && backOn
 }
 
+/** Sevenths that swing between the I, the IV and perhaps the V, from the I and back to it. */
+const swings = (bars: Bars, tonic: number): boolean => {
+  const all = bars.flat()
+  const onlyThese = all.every((c) => c.family === 'dominant' && [0, 5, 7].some((up) => isOn(c, tonic + up)))
+  const ones = all.filter((c, i) => isOn(c, tonic) && !isOn(all[i - 1], tonic)).length
+  return onlyThese && ones > 1 && all.some((c) => isOn(c, tonic + 5))
+}
+
 /** The key of a form that is a blues, told by where its I and its IV stand; null for any other. Source: theory page, section 7. */
 export const bluesKey = (form: Form, chart: Chart): PlainKey | null => {
   const all = barsOf(form, chart)
@@ -79,7 +87,7 @@ export const bluesKey = (form: Form, chart: Chart): PlainKey | null => {
   if (!first || !canBeOne(first)) return null
   const [tonic, isMinor] = [first.root.pc, first.family === 'minor']
   const isBlues = FORMS.some((f) => fits(bars, tonic, isMinor, f)) && soundsBlue(bars, tonic, isMinor)
-  return isBlues ? { tonic, mode: isMinor ? 'minor' : 'major' } : null
+  return isBlues || swings(bars, tonic) ? { tonic, mode: isMinor ? 'minor' : 'major' } : null
 }
 
 const PLACES = { 0: 'blues I', 5: 'blues IV', 7: 'blues V' } as const

@@ -141,6 +141,12 @@ const BLUES: readonly Case[] = [
     '5 G7: blues V, G mixolydian',
   ],
   [
+    'sevenths that swing between I and IV',
+    '| F#7 | B7 | F#7 | B7 |',
+    '1 F#7: blues I, F# mixolydian',
+    '2 B7: blues IV, B mixolydian',
+  ],
+  [
     'none: a hymn of eight bars, whose seventh leads to the IV',
     '| Ab | Ab7 | Db | Dbm | Ab/Eb | Eb7 | Ab | % |',
     '1 Ab: tonic, Ab ionian',
