@@ -159,14 +159,15 @@ const extended = (
       const seam = only ? to.seam.cost(from.sets[p] as PcSet, set) : (costs[p] as number)
       if (seam === FORBIDDEN) return
       const goesOn = device === NO_DEVICE || keptOn(from, p, to, at)
+      const stays = wish.keptCounts && from.sets[p] === set
       for (const chain of lists[p] as readonly Chain[]) {
-        const run = runAfter(chain.run, from, p, to, at)
+        const run = stays ? runAfter(chain.run, from, p, to, at) : 1
         const into = run > 1 ? kept : list
         const joined = chain.cost + seam + own
-        if (joined >= Math.max(list.limit, kept.limit)) break
+        if (joined >= list.limit && joined >= kept.limit) break
         const price =
           (!goesOn && chain.device === device ? ROUTE_COSTS.repeat : 0) +
-          (wish.keptCounts ? keptPrice(chain.run, from, p, to, at) : 0)
+          (stays ? keptPrice(chain.run, from, p, to, at) : 0)
         if (joined + price >= into.limit) continue
         into.add({
           cost: joined + price,

@@ -9,15 +9,23 @@ export const NEVER = 1 << 29
 /** After so many candidates whoever runs this may stop it. */
 const PIECE = 8
 
-/** The least it costs to go on from each candidate of one layer, by what it costs from each of the next. */
+/**
+ * The least it costs to go on from each candidate of one layer, by what it costs from each of the next: the cheapest of
+ * those first, until none that is left, though its seam were for nothing, undercuts what is found.
+ */
 function* aheadOf(from: Layer, to: Layer, next: Int32Array): Generator<undefined, Int32Array> {
   const least = new Int32Array(from.candidates.length).fill(NEVER)
   const costs = new Int16Array(from.candidates.length)
-  for (let at = 0; at < to.candidates.length; at++) {
-    if (at % PIECE === PIECE - 1) yield
+  const rests = Int32Array.from(to.own, (own, at) => own + (next[at] as number))
+  const cheapestFirst = [...rests.keys()].sort((a, b) => (rests[a] as number) - (rests[b] as number))
+  for (const [i, at] of cheapestFirst.entries()) {
+    const rest = rests[at] as number
+    if (rest >= NEVER) break
+    if (i % PIECE === PIECE - 1) {
+      if (least.every((found) => found <= rest)) break
+      yield
+    }
     const set = to.sets[at] as PcSet
-    const rest = (to.own[at] as number) + (next[at] as number)
-    if (rest >= NEVER) continue
     const before = to.seam.before?.(set)
     if (before) {
       for (const s of before) {
