@@ -1,6 +1,6 @@
 import type { Chord } from '../chord/chord.ts'
 import { degree } from '../pitch/degree.ts'
-import { type Note, noteAbove, plainNote } from '../pitch/note.ts'
+import { isHardRoot, type Note, noteAbove, plainNote } from '../pitch/note.ts'
 import { pitchClass } from '../pitch/units.ts'
 
 /** A root told by its place above the chord, and the words that are left. */
@@ -116,6 +116,6 @@ export const relativeRootIn = (words: string, chord: Chord): RelativeRoot | null
 /** The note so far above the chord's root: spelled as its degree where that is plain. */
 export const noteUp = (chord: Chord, up: number, letters: number | null): Note => {
   const spelled = letters === null ? (chord.heard[up] ?? chord.root) : noteAbove(chord.root, letters, up)
-  const hard = Math.abs(spelled.alter) > 1 || ['E#', 'B#', 'Cb', 'Fb'].includes(spelled.name)
+  const hard = Math.abs(spelled.alter) > 1 || isHardRoot(spelled)
   return hard ? plainNote(spelled.pc) : spelled
 }

@@ -1,5 +1,5 @@
 import { spell } from '../pitch/degree.ts'
-import { type Note, plainNote, spellOn } from '../pitch/note.ts'
+import { isHardRoot, type Note, plainNote, spellOn } from '../pitch/note.ts'
 import { rotate, setOf, union } from '../pitch/pcset.ts'
 import { type PcSet, type PitchClass, pitchClass } from '../pitch/units.ts'
 import { type Material, nameOn } from './material.ts'
@@ -54,10 +54,7 @@ export const notesOverlay = (typed: readonly [Note, ...Note[]]): Overlay => {
   }
 }
 
-/** Roots nobody writes where there is a plain name. */
-const HARD_ROOTS: ReadonlySet<string> = new Set(['E#', 'B#', 'Cb', 'Fb'])
-
-const isHard = (root: Note): boolean => HARD_ROOTS.has(root.name) || Math.abs(root.alter) > 1
+const isHard = (root: Note): boolean => isHardRoot(root) || Math.abs(root.alter) > 1
 
 /** What stands in thirds or is a pentatonic takes its plainest spelling; a scale that of the key it belongs to. */
 const PLAINEST: ReadonlySet<string> = new Set(['triad', 'seventh', 'ninth', 'pentatonic'])

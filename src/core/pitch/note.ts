@@ -46,6 +46,11 @@ const PLAIN_MINOR = byTable(MINOR_TABLE)
 /** The usual spelling of a root nobody typed: C# Eb F# Ab Bb for minor-third materials, Db Eb F# Ab Bb for others. */
 export const plainNote = (pc: PitchClass, minorThird = false): Note => (minorThird ? PLAIN_MINOR : PLAIN)[pc] as Note
 
+const HARD_ROOTS: ReadonlySet<string> = new Set(['E#', 'B#', 'Cb', 'Fb'])
+
+/** Whether it is a root nobody writes where there is a plain name: E sharp, B sharp, C flat, F flat. */
+export const isHardRoot = (root: Note): boolean => HARD_ROOTS.has(root.name)
+
 /** The note `step` letters and `semitones` above `from`; a triple accidental becomes the plain spelling. */
 export const noteAbove = (from: Note, step: number, semitones: number): Note => {
   const pc = pitchClass(from.pc + semitones)

@@ -1,4 +1,4 @@
-import { type Note, noteAbove, plainNote } from './note.ts'
+import { isHardRoot, type Note, noteAbove, plainNote } from './note.ts'
 
 /** A spelled interval: letters and semitones upward (negative: downward). */
 export interface Interval {
@@ -23,12 +23,10 @@ export const moveRoot = (note: Note, by: Interval): Note => {
   return Math.abs(moved.alter) > 1 ? plainNote(moved.pc) : moved
 }
 
-const UNWRITTEN = ['E#', 'B#', 'Cb', 'Fb']
-
 /** A root as a transposing player reads it: never E sharp, B sharp, C flat or F flat. */
 export const writtenRoot = (note: Note, by: Interval): Note => {
   const moved = moveRoot(note, by)
-  return by.semitones !== 0 && UNWRITTEN.includes(moved.name) ? plainNote(moved.pc) : moved
+  return by.semitones !== 0 && isHardRoot(moved) ? plainNote(moved.pc) : moved
 }
 
 /** A note under a moved root keeps its degree: the letter distance to the root stays what it was. */
