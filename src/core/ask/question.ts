@@ -12,6 +12,7 @@ import type { FamilyName } from '../reading/candidates.ts'
 import { homeOf, homeOverlay } from '../reading/home.ts'
 import type { School } from '../reading/school.ts'
 import { fail, ok, type Result, shiftError, type TextError } from '../result.ts'
+import { capital } from './roots.ts'
 import { overlaysWords, perhapsMeant, readSpokenQuestion, withoutAsking } from './spoken-question.ts'
 
 /** What a player's words ask for. */
@@ -53,7 +54,7 @@ interface Piece {
 const forgivingChord = (text: string): Result<Chord, TextError> => {
   const asWritten = readChord(text)
   if (asWritten.ok || !/^[a-g]./.test(text)) return asWritten
-  const raised = readChord(text.charAt(0).toUpperCase() + text.slice(1))
+  const raised = readChord(capital(text))
   return raised.ok ? raised : asWritten
 }
 

@@ -3,6 +3,9 @@ import { degree } from '../pitch/degree.ts'
 import { isHardRoot, type Note, noteAbove, plainNote } from '../pitch/note.ts'
 import { pitchClass } from '../pitch/units.ts'
 
+/** A root typed in a hurry, with its capital letter. */
+export const capital = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1)
+
 /** A root told by its place above the chord, and the words that are left. */
 export interface RelativeRoot {
   readonly up: number

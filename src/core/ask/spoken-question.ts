@@ -10,6 +10,7 @@ import { placeOf } from '../reading/read.ts'
 import type { School } from '../reading/school.ts'
 import { chordsInARow, numeralsIn } from './progressions.ts'
 import type { Question } from './question.ts'
+import { capital } from './roots.ts'
 import { fiveOf, readSpoken, tritonePartnerOf } from './spoken.ts'
 
 const OVER =
@@ -53,7 +54,7 @@ const SPOKEN_CHORD: readonly (readonly [RegExp, string])[] = [
 const spokenChord = (text: string): Chord | null => {
   const typed = toAscii(text).trim()
   if (/^[a-g]$/.test(typed)) return null
-  const raised = typed.charAt(0).toUpperCase() + typed.slice(1)
+  const raised = capital(typed)
   const said = SPOKEN_CHORD.reduce((words, [pattern, as]) => words.replace(pattern, as), raised)
   for (const words of [typed, raised, said, said.replace(/\s+/g, '')]) {
     const read = readChord(words)

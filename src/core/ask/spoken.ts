@@ -10,7 +10,7 @@ import { type Note, noteAbove, readNote } from '../pitch/note.ts'
 import { rotate } from '../pitch/pcset.ts'
 import { homeOverlay } from '../reading/home.ts'
 import type { Place } from '../reading/role.ts'
-import { noteUp, relativeRootIn, stepIn } from './roots.ts'
+import { capital, noteUp, relativeRootIn, stepIn } from './roots.ts'
 
 const FILLER = /^(?:play|use|try|lay|put|an?|the|some|my|its)\s+/i
 const squeezed = (words: string): string => {
@@ -92,7 +92,7 @@ const cellOf = (words: string, chord: Chord | null): Overlay | null => {
 const cellRoot = (where: string, chord: Chord | null): Note | null => {
   const named = /^(?:of|from|on|off|in)\s+([A-Ga-g](?:bb|##|[b#])?)$/.exec(where)
   if (named?.[1]) {
-    const read = readNote(named[1].charAt(0).toUpperCase() + named[1].slice(1), 0)
+    const read = readNote(capital(named[1]), 0)
     return read.ok ? read.value.note : null
   }
   if (!chord) return null
@@ -106,7 +106,7 @@ const ROOT_AFTER = /^(.+?)\s+(?:from|on|of|off|in|starting on|built on)\s+([A-Ga
 
 const rootedAfter = (words: string): Overlay | null => {
   const [, material = '', root = ''] = ROOT_AFTER.exec(words) ?? []
-  const read = root ? readNote(root.charAt(0).toUpperCase() + root.slice(1), 0) : null
+  const read = root ? readNote(capital(root), 0) : null
   return read?.ok ? calledOn(read.value.note, material) : null
 }
 
@@ -143,7 +143,7 @@ const TRITONE_SUB_OF = /^(?:the\s+)?(?:tritone|tt)\s*(?:substitute|substitution|
 /** `the tritone sub of A7`: the dominant a tritone away. */
 export const tritonePartnerOf = (words: string): Chord | null => {
   const [, symbol = ''] = TRITONE_SUB_OF.exec(words) ?? []
-  const of = symbol ? readChord(symbol.charAt(0).toUpperCase() + symbol.slice(1)) : null
+  const of = symbol ? readChord(capital(symbol)) : null
   const partner = of?.ok ? readChord(`${noteUp(of.value, 6, 4).name}7`) : null
   return partner?.ok ? partner.value : null
 }
@@ -153,7 +153,7 @@ const V_OF = /^(?:the\s+)?V7?\s+of\s+([A-Ga-g]\S*)$/
 /** `the V of Dm`: the dominant a fifth above a chord, and that chord. */
 export const fiveOf = (words: string): { readonly dominant: Chord; readonly goal: Chord } | null => {
   const [, symbol = ''] = V_OF.exec(words.trim()) ?? []
-  const goal = symbol ? readChord(symbol.charAt(0).toUpperCase() + symbol.slice(1)) : null
+  const goal = symbol ? readChord(capital(symbol)) : null
   const dominant = goal?.ok ? readChord(`${noteAbove(goal.value.root, 4, 7).name}7`) : null
   return goal?.ok && dominant?.ok ? { dominant: dominant.value, goal: goal.value } : null
 }
