@@ -61,7 +61,14 @@ export const ensureInstalled = () =>
 
 export const ensureBuilt = () =>
   underLock(() => {
-    const source = hashOf(['src', 'astro.config.mjs', 'package-lock.json', 'package.json', 'tsconfig.json'])
+    const source = hashOf([
+      'src',
+      'scripts/threads.mjs',
+      'astro.config.mjs',
+      'package-lock.json',
+      'package.json',
+      'tsconfig.json',
+    ])
     const stamp = join(ROOT, 'dist/.crossfade-source')
     if (stampHolds(stamp, source)) return
     console.log('Building.')

@@ -1,4 +1,5 @@
 /** The one door of the core. Nothing here knows a screen, a server or a clock. */
+
 export { printQuestion, type Question, readQuestion } from './ask/question.ts'
 export {
   transposeChart,
@@ -13,6 +14,7 @@ export {
 export { BAND_PARTS, type BandNote, type BandPart, bandOver, barsAt, type Span, spanOfBars } from './band/band.ts'
 export { GROOVES, groupsOf } from './band/groove.ts'
 export { SWING_RANGE, type Swing, swingOf, swungNotes } from './band/swing.ts'
+export { MOST, said } from './bounds.ts'
 export { type AnalysedSpot, type Analysis, analyseChart } from './chart/analyse.ts'
 export type { Chain } from './chart/chains.ts'
 export {
@@ -61,7 +63,7 @@ export { type Audit, auditLine } from './line/audit.ts'
 export { displaceLine, holdNote, insertNote, moveNote, movePitch, removeNote } from './line/edit.ts'
 export { type Entry, pitchNear, pitchOnStaff, readEntry, writeEntry } from './line/entry.ts'
 export type { HeardNote } from './line/heard.ts'
-export { type Line, type LineNote, lineOf } from './line/line.ts'
+export { type Line, type LineNote, lineOf, noteAround } from './line/line.ts'
 export { tripletsIn, VALUES, type ValueName, type Written, writtenBar } from './line/notated.ts'
 export type { OutsideStretch } from './line/outside.ts'
 export { GRIDS, type Grid, type Played, quantised } from './line/quantise.ts'

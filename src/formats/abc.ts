@@ -1,8 +1,6 @@
-import abcjs from 'abcjs'
 import {
   type Chart,
   type Metre,
-  ok,
   type Result,
   readHarmony,
   readKey,
@@ -13,13 +11,14 @@ import {
   toAscii,
   type WrittenBar,
 } from '../core/index.ts'
+import { tunesIn } from './abc-tune.ts'
 import {
   assemble,
   type FoundBar,
   type FoundChord,
-  formLeftOut,
   type Imported,
   type LeftOut,
+  notPlayed,
   type Refusal,
   refuse,
   tempoOf,
@@ -122,25 +121,17 @@ const barsOf = (elements: readonly AbcElement[], leftOut: LeftOut[]): readonly F
   return bars
 }
 
-/** The parser's own failures are the file's, not ours. */
-const tunesIn = (source: string): readonly AbcTune[] | null => {
-  try {
-    return abcjs.parseOnly(source) as unknown as readonly AbcTune[]
-  } catch {
-    return null
-  }
-}
-
+/** Signs of the form that a chart's text has none for, by what shows them in a tune. */
 const FORM_SIGNS = [
   [/[!+](D\.C\.|D\.S\.|dacapo|segno|coda|fine)/i, 'a jump (da capo, dal segno, coda)'],
   [/^P:/m, 'an order of parts'],
 ] as const
 
 /** Reads the chord symbols of an ABC tune: the first tune, its first voice. */
-export const readAbc = (source: string): Result<Imported, Refusal> => {
-  if (!/^\s*(%.*\n\s*)*[XK]:/m.test(source)) return refuse('This is no ABC tune: no X: and no K: line.')
-  const tunes = tunesIn(source)
-  if (!tunes) return refuse('The tune cannot be parsed.')
+export const readAbc = async (source: string): Promise<Result<Imported, Refusal>> => {
+  const parsed = await tunesIn<AbcTune>(source)
+  if (!parsed.ok) return parsed
+  const tunes = parsed.value
   const [tune] = tunes
   const voices = tune?.lines.map((l) => l.staff?.[0]?.voices[0] ?? []) ?? []
   const leftOut: LeftOut[] =
@@ -155,8 +146,8 @@ export const readAbc = (source: string): Result<Imported, Refusal> => {
   const title = (tune.metaText.title ?? 'Untitled').replace(/\s+/g, ' ')
   if (voices.flat().some((e) => e.pitches !== undefined))
     leftOut.push({ what: 'the notes', why: 'a chart holds chord symbols only' })
-  const said = [...leftOut, ...formLeftOut(source, FORM_SIGNS)]
-  return ok(assemble({ title, key: key.ok ? key.value : null, metre, tempo, bars }, said))
+  const said = [...leftOut, ...FORM_SIGNS.filter(([sign]) => sign.test(source)).map(([, what]) => notPlayed(what))]
+  return assemble({ title, key: key.ok ? key.value : null, metre, tempo, bars }, said)
 }
 
 const divisor = (a: number, b: number): number => (b === 0 ? a : divisor(b, a % b))

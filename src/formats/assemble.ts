@@ -6,10 +6,13 @@ import {
   type Harmony,
   type Key,
   type Metre,
+  MOST,
   NO_CHORD,
+  ok,
   printChart,
   type Result,
   readChart,
+  said,
   type Ticks,
   ticks,
 } from '../core/index.ts'
@@ -47,9 +50,8 @@ export interface LeftOut {
   readonly why: string
 }
 
-/** Signs of the form that a chart's text has none for, by what shows them in a file's own text. */
-export const formLeftOut = (source: string, signs: readonly (readonly [RegExp, string])[]): readonly LeftOut[] =>
-  signs.filter(([sign]) => sign.test(source)).map(([, what]) => ({ what, why: 'it is not played out' }))
+/** A sign of the form that a chart's text has none for. */
+export const notPlayed = (what: string): LeftOut => ({ what, why: 'it is not played out' })
 
 /** What was read from a file, before anything is kept: chart text that reads, and what was left out of it. */
 export interface Imported {
@@ -84,10 +86,14 @@ const spotsOf = (bar: FoundBar, whole: Ticks, before: Harmony) => {
   }))
 }
 
-/** Makes chart text of what a file holds. A bar without a chord goes on with the one before, or rests at the start. */
-export const assemble = (found: Found, leftOut: readonly LeftOut[]): Imported => {
+/**
+ * Makes chart text of what a file holds. A bar without a chord goes on with the one before, or rests at the start.
+ * Refused where no chart holds so much.
+ */
+export const assemble = (found: Found, leftOut: readonly LeftOut[]): Result<Imported, Refusal> => {
   const { bars, ...head } = found
-  const said = [...leftOut]
+  if (bars.length > MOST.bars) return refuse(`It has more than ${said(MOST.bars)} bars.`)
+  const told = [...leftOut]
   const pickup = firstBar(bars[0], head.metre)
   const whole = barTicks(head.metre)
   let before: Harmony = NO_CHORD
@@ -95,12 +101,12 @@ export const assemble = (found: Found, leftOut: readonly LeftOut[]): Imported =>
     const length = i === 0 && pickup > 0 ? bar.length : whole
     const beyond = bar.chords.filter((c) => c.at >= length)
     if (beyond.length > 0)
-      said.push({
+      told.push({
         what: `${beyond.map((c) => c.chord.symbol).join(', ')} in bar ${i + 1}`,
         why: 'the bar is longer than the metre',
       })
     else if (bar.length !== length && bar.length > 0 && i > 0)
-      said.push({ what: `the length of bar ${i + 1}`, why: 'a chart has one metre throughout' })
+      told.push({ what: `the length of bar ${i + 1}`, why: 'a chart has one metre throughout' })
     const spots = spotsOf(bar, length, before)
     before = spots.at(-1)?.chord ?? before
     const { section, opens, closes, endings } = bar
@@ -108,14 +114,14 @@ export const assemble = (found: Found, leftOut: readonly LeftOut[]): Imported =>
   })
   const text = printChart({ ...head, pickup, written, bars: [] })
   const read = readChart(text)
-  if (read.ok) return { chart: read.value, text, leftOut: said }
+  if (read.ok) return ok({ chart: read.value, text, leftOut: told })
   const plain = written.map((b) => ({ ...b, opens: false, closes: false, endings: [] }))
   const flat = printChart({ ...head, pickup, written: plain, bars: [] })
   const again = readChart(flat)
-  if (!again.ok) throw new Error(`an assembled chart does not read: ${again.error.found}`)
-  return {
+  if (!again.ok) return refuse(`It makes no chart: expected ${again.error.expected[0] ?? 'a chart'}.`)
+  return ok({
     chart: again.value,
     text: flat,
-    leftOut: [...said, { what: 'the repeats', why: 'they do not fit together' }],
-  }
+    leftOut: [...told, { what: 'the repeats', why: 'they do not fit together' }],
+  })
 }

@@ -66,7 +66,7 @@ const of = (format: ChartFormat, read: Result<Imported, Refusal>): Result<ReadFi
   read.ok ? ok({ format, ...read.value }) : read
 
 /** Reads a chart from a file, by what is in it and not by its name. Nothing is kept. */
-export const readChartFile = (bytes: Uint8Array): Result<ReadFile, Refusal> => {
+export const readChartFile = async (bytes: Uint8Array): Promise<Result<ReadFile, Refusal>> => {
   if (bytes.length === 0) return refuse('The file is empty.')
   if (bytes[0] === 0x50 && bytes[1] === 0x4b) {
     const score = scoreInZip(bytes)
@@ -76,6 +76,6 @@ export const readChartFile = (bytes: Uint8Array): Result<ReadFile, Refusal> => {
   if (text === undefined) return refuse('The file is not text in UTF-8 or UTF-16, nor a packed score.')
   if (/^\s*</.test(text)) return of('musicxml', readMusicXml(text))
   if (text.length > MOST_TEXT) return refuse('The text is too long for a chart or a tune.')
-  if (/^[XTMLKQ]:/m.test(text) && /^K:/m.test(text)) return of('abc', readAbc(text))
+  if (/^[XTMLKQ]:/m.test(text) && /^K:/m.test(text)) return of('abc', await readAbc(text))
   return of('text', readText(text))
 }

@@ -47,7 +47,8 @@ describe('a line from a MIDI file', () => {
               return { at: ticks(from), for: ticks(length), pitch: midi(pitch) }
             }),
           )
-          const read = readMidiLine(writeLine('x', line, chart.value, 'midi') as Uint8Array, null, 'sixteenths')
+          const file = writeLine('x', line, chart.value, 'midi')
+          const read = readMidiLine(file.ok ? (file.value as Uint8Array) : new Uint8Array(), null, 'sixteenths')
           expect(read.ok && sounds(read.value.line)).toEqual(sounds(line))
         },
       ),

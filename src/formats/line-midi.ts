@@ -1,5 +1,15 @@
 import { parseMidi } from 'midi-file'
-import { type Grid, type Line, ok, type Played, quantised, type Result, TICKS_PER_QUARTER } from '../core/index.ts'
+import {
+  type Grid,
+  type Line,
+  MOST,
+  ok,
+  type Played,
+  quantised,
+  type Result,
+  said,
+  TICKS_PER_QUARTER,
+} from '../core/index.ts'
 import { type LeftOut, type Refusal, refuse } from './assemble.ts'
 
 /** One voice of a file: a track's notes on one channel. */
@@ -22,7 +32,6 @@ export interface ReadMidi {
 }
 
 const DRUMS = 10
-const MOST_NOTES = 20_000
 
 interface FoundVoice extends MidiVoice {
   readonly raw: readonly Played[]
@@ -66,7 +75,10 @@ export const readMidiLine = (bytes: Uint8Array, voice: number | null, grid: Grid
   const all = file.tracks.flatMap((t, i) => voicesOf(t, i, scale))
   const voices = all.filter((v) => v.channel !== DRUMS)
   if (voices.length === 0) return refuse('The file has no notes besides drums.')
-  if (voices.some((v) => v.notes > MOST_NOTES)) return refuse('It has too many notes for a line.')
+  if (voices.some((v) => v.notes > MOST.notes))
+    return refuse(`It has more than ${said(MOST.notes)} notes in one voice.`)
+  if (voices.some((v) => v.raw.some((n) => n.at + n.for > MOST.ticks)))
+    return refuse(`It goes on for more than ${said(MOST.bars)} bars.`)
   const high = (v: FoundVoice): number => v.raw.reduce((sum, n) => sum + n.pitch, 0) / v.raw.length
   const [best] = [...voices.keys()].sort((a, b) => high(voices[b] as FoundVoice) - high(voices[a] as FoundVoice))
   const chosen = voice !== null && voices[voice] ? voice : (best ?? 0)

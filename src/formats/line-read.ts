@@ -1,16 +1,18 @@
-import abcjs from 'abcjs'
 import {
   type Line,
   type LineNote,
   lineOf,
+  MOST,
   midi,
   ok,
   pitchOn,
   type Result,
   readNote,
+  said,
   TICKS_PER_QUARTER,
   ticks,
 } from '../core/index.ts'
+import { tunesIn } from './abc-tune.ts'
 import { type LeftOut, type Refusal, refuse } from './assemble.ts'
 import { alterSign } from './musicxml-chords.ts'
 import { all, attribute, inside, type Node, nameOf, number, one, scoreIn, shiftOf, text } from './xml.ts'
@@ -21,7 +23,6 @@ export interface ReadLine {
   readonly leftOut: readonly LeftOut[]
 }
 
-const MOST_NOTES = 20_000
 const WHOLE = 4 * TICKS_PER_QUARTER
 
 interface AbcSound {
@@ -35,14 +36,14 @@ interface AbcTune {
 }
 
 /** Reads the notes of an ABC tune: its first tune, its first voice, repeats played out, the top note of each chord. */
-export const readAbcLine = (source: string): Result<ReadLine, Refusal> => {
-  if (!/^\s*K:/m.test(source)) return refuse('This is no ABC tune: it has no K: line.')
+export const readAbcLine = async (source: string): Promise<Result<ReadLine, Refusal>> => {
+  const tunes = await tunesIn<AbcTune>(source)
+  if (!tunes.ok) return tunes
   let tracks: readonly (readonly AbcSound[])[]
   try {
-    const [tune] = abcjs.parseOnly(source) as unknown as readonly AbcTune[]
-    tracks = tune?.setUpAudio({ chordsOff: true }).tracks ?? []
+    tracks = tunes.value[0]?.setUpAudio({ chordsOff: true }).tracks ?? []
   } catch {
-    return refuse('The tune cannot be parsed.')
+    return refuse('The tune cannot be played.')
   }
   const notes = (tracks[0] ?? []).flatMap((s): readonly LineNote[] =>
     s.cmd === 'note' && s.pitch !== undefined && s.start !== undefined && s.duration !== undefined
@@ -57,7 +58,9 @@ export const readAbcLine = (source: string): Result<ReadLine, Refusal> => {
 
 const bounded = (notes: readonly LineNote[], leftOut: readonly LeftOut[]): Result<ReadLine, Refusal> => {
   if (notes.length === 0) return refuse('It has no notes.')
-  if (notes.length > MOST_NOTES) return refuse('It has too many notes for a line.')
+  if (notes.length > MOST.notes) return refuse(`It has more than ${said(MOST.notes)} notes.`)
+  if (!notes.every((n) => n.at >= 0 && n.at + n.for <= MOST.ticks))
+    return refuse(`It goes on for more than ${said(MOST.bars)} bars.`)
   if (notes.some((n) => n.pitch < 0 || n.pitch > 127)) return refuse('It has notes no instrument plays.')
   const line = lineOf(notes)
   const lost = notes.length - line.length
@@ -103,7 +106,7 @@ const noteOf = (node: Node, where: Where, voice: string, shift: number): { note:
 export const readMusicXmlLine = (source: string): Result<ReadLine, Refusal> => {
   const score = scoreIn(source)
   if (!score.ok) return score
-  const parts = all(score.value.root, 'part')
+  const parts = all(score.value, 'part')
   const sounding = parts.filter((p) => all(p, 'measure').some((m) => all(m, 'note').some((n) => one(n, 'pitch'))))
   const [part] = sounding
   if (!part) return refuse('The score has no notes.')
@@ -116,6 +119,8 @@ export const readMusicXmlLine = (source: string): Result<ReadLine, Refusal> => {
   const voice = mainVoice(part)
   const where: Where = { at: 0, divisions: 1 }
   const notes: LineNote[] = []
+  /** Where the latest note of each pitch stands. */
+  const latest = new Map<number, number>()
   let [grace, top] = [0, 0]
   for (const measure of all(part, 'measure')) {
     const start = where.at
@@ -139,10 +144,11 @@ export const readMusicXmlLine = (source: string): Result<ReadLine, Refusal> => {
           // Under a tied note the rest of its chord begins anew; it is still no line.
           if (found && inChord && found.note.pitch < top) break
           if (found) top = inChord ? Math.max(top, found.note.pitch) : found.note.pitch
-          const open = found?.tied ? notes.findLastIndex((n) => n.pitch === found.note.pitch) : -1
-          const before = notes[open]
-          if (found && before) notes[open] = { ...before, for: ticks(found.note.at + found.note.for - before.at) }
-          else if (found) notes.push(found.note)
+          const open = found?.tied ? latest.get(found.note.pitch) : undefined
+          const before = open === undefined ? undefined : notes[open]
+          if (found && open !== undefined && before)
+            notes[open] = { ...before, for: ticks(found.note.at + found.note.for - before.at) }
+          else if (found) latest.set(found.note.pitch, notes.push(found.note) - 1)
         }
       }
       longest = Math.max(longest, where.at)

@@ -5,15 +5,21 @@ import {
   type Chart,
   type Line,
   type LineNote,
+  MOST,
   type Note,
+  noteAround,
+  ok,
   type Pitch,
   pitchClass,
   pitchNamed,
   plainNote,
+  type Result,
+  said,
   TICKS_PER_QUARTER,
   writtenBar,
 } from '../core/index.ts'
 import { fractionText } from './abc.ts'
+import { type Refusal, refuse } from './assemble.ts'
 import { type Manner, type MidiTrack, midiFile, writeBandMidi } from './write-midi.ts'
 import { type NoteAt, playedOut, writeMusicXml } from './write-musicxml.ts'
 
@@ -39,10 +45,11 @@ interface Piece {
   readonly tied: boolean
 }
 
+const endOfLine = (line: Line): number => line.reduce((end, n) => Math.max(end, n.at + n.for), 0)
+
 /** A line cut at the bar lines, rests filled in; as many bars as it needs, at least the chart's. */
 const barsOfLine = (line: Line, bar: number, atLeast: number): readonly (readonly Piece[])[] => {
-  const end = Math.max(0, ...line.map((n) => n.at + n.for))
-  const count = Math.max(atLeast, Math.ceil(end / bar))
+  const count = Math.max(atLeast, Math.ceil(endOfLine(line) / bar))
   return Array.from({ length: count }, (_, i) => {
     const [from, to] = [i * bar, (i + 1) * bar]
     const pieces: Piece[] = []
@@ -51,9 +58,11 @@ const barsOfLine = (line: Line, bar: number, atLeast: number): readonly (readonl
       if (until > at) pieces.push({ at: at - from, for: until - at, note: null, ties: false, tied: false })
       at = Math.max(at, until)
     }
-    for (const [k, n] of line.entries()) {
+    for (let k = noteAround(line, from); k < line.length; k++) {
+      const n = line[k] as LineNote
+      if (n.at >= to) break
       const stop = Math.min(n.at + n.for, line[k + 1]?.at ?? Infinity)
-      if (stop <= from || n.at >= to) continue
+      if (stop <= from) continue
       rest(Math.max(n.at, from))
       const until = Math.min(stop, to)
       pieces.push({ at: at - from, for: until - at, note: placed(n), ties: stop > to, tied: n.at < from })
@@ -158,13 +167,24 @@ const lineTrack = (name: string, line: Line): MidiTrack => ({
   })),
 })
 
-/** A line over its chart as a file; as MIDI it may have a band with it. */
+/** A line over its chart as a file; as MIDI it may have a band with it. Refused where it has more bars than a chart. */
 export const writeLine = (
   name: string,
   line: Line,
   chart: Chart,
   format: LineFormat,
   band: Manner | null = null,
+): Result<string | Uint8Array, Refusal> =>
+  endOfLine(line) > MOST.bars * barTicks(chart.metre)
+    ? refuse(`It goes on for more than ${said(MOST.bars)} bars.`)
+    : ok(written(name, line, chart, format, band))
+
+const written = (
+  name: string,
+  line: Line,
+  chart: Chart,
+  format: LineFormat,
+  band: Manner | null,
 ): string | Uint8Array => {
   switch (format) {
     case 'csv':

@@ -2,7 +2,6 @@ import {
   barTicks,
   type Key,
   type Metre,
-  ok,
   type Result,
   readMetre,
   readNote,
@@ -16,9 +15,9 @@ import {
   assemble,
   type FoundBar,
   type FoundChord,
-  formLeftOut,
   type Imported,
   type LeftOut,
+  notPlayed,
   type Refusal,
   refuse,
   tempoOf,
@@ -157,11 +156,27 @@ const metresLater = (part: Node): readonly LeftOut[] =>
       : [],
   )
 
-const FORM_SIGNS = [
-  [/<(segno|coda)[\s/>]|\s(dacapo|dalsegno|tocoda)=/, 'a jump (da capo, dal segno, coda)'],
-  [/<repeat[^>]*\stimes="([3-9]|\d\d)"/, 'a repeat of more than two passes'],
-  [/<measure-repeat[^>]*type="start"/, 'a sign that repeats bars'],
-] as const
+const JUMPS = ['dacapo', 'dalsegno', 'tocoda'] as const
+const MARKS = ['segno', 'coda'] as const
+
+/** Signs of the form that a chart's text has none for. */
+const formLeftOut = (part: Node): readonly LeftOut[] => {
+  const measures = all(part, 'measure')
+  const [directions, lines] = [measures.flatMap((m) => all(m, 'direction')), measures.flatMap((m) => all(m, 'barline'))]
+  const sounds = [...measures, ...directions].flatMap((n) => all(n, 'sound'))
+  const places = [...directions.flatMap((d) => all(d, 'direction-type')), ...lines]
+  const styles = measures.flatMap((m) => all(m, 'attributes')).flatMap((a) => all(a, 'measure-style'))
+  const jumps =
+    sounds.some((n) => JUMPS.some((j) => attribute(n, j) !== null)) ||
+    places.some((n) => MARKS.some((mark) => one(n, mark) !== undefined))
+  const passes = lines.some((l) => number(attribute(one(l, 'repeat'), 'times') ?? '') > 2)
+  const same = styles.some((n) => attribute(one(n, 'measure-repeat'), 'type') === 'start')
+  return [
+    ...(jumps ? [notPlayed('a jump (da capo, dal segno, coda)')] : []),
+    ...(passes ? [notPlayed('a repeat of more than two passes')] : []),
+    ...(same ? [notPlayed('a sign that repeats bars')] : []),
+  ]
+}
 
 /**
  * Reads the chord symbols of a MusicXML score (partwise): key, metre, tempo, sections, repeats with endings. Of several
@@ -170,7 +185,7 @@ const FORM_SIGNS = [
 export const readMusicXml = (source: string): Result<Imported, Refusal> => {
   const score = scoreIn(source)
   if (!score.ok) return score
-  const { root, plain } = score.value
+  const root = score.value
   const parts = [...all(root, 'part')].sort((a, b) => harmoniesIn(b) - harmoniesIn(a))
   const [part] = parts
   if (!part || all(part, 'measure').length === 0) return refuse('The score has no bars.')
@@ -203,5 +218,5 @@ export const readMusicXml = (source: string): Result<Imported, Refusal> => {
     tempo: tempoOf((quartersIn(part) * metre.unit) / 4),
     bars: lengths,
   }
-  return ok(assemble(found, [...leftOut, ...metresLater(part), ...formLeftOut(plain, FORM_SIGNS)]))
+  return assemble(found, [...leftOut, ...metresLater(part), ...formLeftOut(part)])
 }

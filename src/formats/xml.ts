@@ -38,15 +38,27 @@ export const number = (found: string, otherwise = 0): number => {
   return found !== '' && Number.isFinite(n) ? n : otherwise
 }
 
-/** A plain document: external document types are passed over, and nothing may be declared inside one. */
+const OPENS = '<!DOCTYPE'
+
+/** A plain document: external document types are passed over, and nothing may be declared inside one. Null where it is. */
 const withoutDoctype = (source: string): string | null => {
-  const doctype = /<!DOCTYPE[^>[]*(\[)?/i.exec(source)
-  if (doctype?.[1] !== undefined || /<!ENTITY/i.test(source)) return null
-  return source.replace(/<!DOCTYPE[^>]*>/i, '')
+  const upper = source.toUpperCase()
+  if (upper.includes('<!ENTITY')) return null
+  let [kept, from] = ['', 0]
+  for (let at = upper.indexOf(OPENS); at >= 0; at = upper.indexOf(OPENS, from)) {
+    const end = source.indexOf('>', at)
+    const inner = source.indexOf('[', at)
+    if (end < 0 || (inner >= 0 && inner < end)) return null
+    kept += source.slice(from, at)
+    from = end + 1
+  }
+  return kept + source.slice(from)
 }
 
-/** A MusicXML score ordered by parts, with its plain text; or why it is none. */
-export const scoreIn = (source: string): Result<{ readonly root: Node; readonly plain: string }, Refusal> => {
+const MOST_WORDS = 120
+
+/** A MusicXML score ordered by parts; or why it is none. */
+export const scoreIn = (source: string): Result<Node, Refusal> => {
   const plain = withoutDoctype(source)
   if (plain === null)
     return refuse('The file declares entities or a document type of its own; such files are not read.')
@@ -54,10 +66,11 @@ export const scoreIn = (source: string): Result<{ readonly root: Node; readonly 
   try {
     document = parser.parse(plain, true) as readonly Node[]
   } catch (error) {
-    return refuse(`The file is no well-formed XML: ${error instanceof Error ? error.message : ''}`)
+    const why = error instanceof Error ? error.message.slice(0, MOST_WORDS) : ''
+    return refuse(`The file is no well-formed XML: ${why}`)
   }
   const root = document.find((n) => nameOf(n) === 'score-partwise')
-  if (root) return ok({ root, plain })
+  if (root) return ok(root)
   const timewise = document.some((n) => nameOf(n) === 'score-timewise')
   return refuse(timewise ? 'The score is ordered by time; save it by parts.' : 'This is no MusicXML score.')
 }

@@ -1,11 +1,11 @@
-import { type Chart, readChart } from '../core/index.ts'
-import { getRow, type Row } from './rows.ts'
-import { store } from './store.ts'
+import type { KeptText } from './computing/asked.ts'
+import { type Row, rowOrNull } from './rows.ts'
+import type { Database } from './sql.ts'
 
-/** The chart a kept route or line lies over: the kept one, else the row's own text; null where it has neither any more. */
-export const chartOfRow = async ({ chartId, text }: Row): Promise<Chart | null> => {
-  const row = typeof chartId === 'string' ? await getRow(await store(), 'charts', chartId).catch(() => null) : null
-  const read = row ? readChart(String(row.text)) : typeof text === 'string' ? readChart(text) : null
-  if (!read?.ok) return null
-  return row ? { ...read.value, title: String(row.title) } : read.value
+/** A kept route or line with the text of the chart it lies over: the kept one's, else its own; null where it has neither any more. */
+export const withChart = async (db: Database, row: Row): Promise<KeptText> => {
+  const { chartId, text: own } = row
+  const chart = typeof chartId === 'string' ? await rowOrNull(db, 'charts', chartId) : null
+  if (chart) return { row, chart: { text: String(chart.text), title: String(chart.title) } }
+  return { row, chart: typeof own === 'string' ? { text: own } : null }
 }

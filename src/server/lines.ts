@@ -16,8 +16,8 @@ import {
   type Weights,
 } from '../core/index.ts'
 import { readAbcLine, readMusicXmlLine } from '../formats/line-read.ts'
-import { chartAt } from './door.ts'
 import { fieldProblem } from './problems.ts'
+import { chartAt } from './texts.ts'
 
 /** A line as it is sent: as a file's text, or note by note in ticks, pitches by MIDI number or by name (`F#4`). */
 export type SentLine =
@@ -47,7 +47,7 @@ const pitchAt = (pitch: number | string, path: string): Pick<LineNote, 'pitch' |
 }
 
 /** The line that was sent, `path` naming its field. */
-export const lineFrom = (sent: SentLine, path: string): Line => {
+export const lineFrom = async (sent: SentLine, path: string): Promise<Line> => {
   if ('notes' in sent)
     return lineOf(
       sent.notes.map((n, i) => {
@@ -55,7 +55,8 @@ export const lineFrom = (sent: SentLine, path: string): Line => {
         return { at: ticks(n.at), for: ticks(n.for), pitch, note }
       }),
     )
-  const [field, read] = 'abc' in sent ? ['abc', readAbcLine(sent.abc)] : ['musicxml', readMusicXmlLine(sent.musicxml)]
+  const [field, read] =
+    'abc' in sent ? ['abc', await readAbcLine(sent.abc)] : ['musicxml', readMusicXmlLine(sent.musicxml)]
   if (!read.ok) throw fieldProblem(`${path}.${field}`, read.error.why, '', ['a tune with notes'])
   return read.value.line
 }
@@ -82,10 +83,10 @@ const plannedAt = (route: AuditAsked['route'], bar: number, beat: number): numbe
   route?.filter((s) => s.bar === bar && s.beat <= beat + 1e-6).at(-1)?.fade ?? null
 
 /** A line taken apart as the interface answers it. */
-export const auditAnswer = (asked: AuditAsked) => {
+export const auditAnswer = async (asked: AuditAsked) => {
   const chart = chartAt(asked.text, asked.key)
   const analysis = analyseChart(chart, true, asked.overrides)
-  const line = lineFrom(asked.line, 'line')
+  const line = await lineFrom(asked.line, 'line')
   const by = (school: School): Audit =>
     auditLine(line, timelineOf(chart, analysis, asked.overrides, school), asked.weights)
   const audit = by(asked.school)

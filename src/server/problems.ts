@@ -15,6 +15,9 @@ export const PROBLEMS = {
   not_json: { status: 415, title: 'The body must be JSON' },
   not_a_form: { status: 415, title: 'The body must be a form with a file' },
   bad_file: { status: 400, title: 'The file could not be read' },
+  too_long: { status: 400, title: 'This takes too long' },
+  too_heavy: { status: 400, title: 'This takes too much memory' },
+  busy: { status: 503, title: 'Too much is asked at once' },
   failed: { status: 500, title: 'The program failed at this' },
   not_ready: { status: 503, title: 'The program is not ready' },
 } as const
@@ -67,6 +70,8 @@ export class Problem extends Error {
   }
 }
 
+const RETRY_SECONDS = '2'
+
 /** RFC 9457. A 413 ends the connection, since the rest of its body is not read. */
 export const problemResponse = (p: Problem): Response => {
   const { status, title } = PROBLEMS[p.code]
@@ -81,5 +86,6 @@ export const problemResponse = (p: Problem): Response => {
   }
   const headers = new Headers({ 'content-type': 'application/problem+json', 'cache-control': 'no-store' })
   if (status === 413) headers.set('connection', 'close')
+  if (status === 503) headers.set('retry-after', RETRY_SECONDS)
   return new Response(JSON.stringify(body), { status, headers })
 }

@@ -1,6 +1,5 @@
 import {
   analyseChart,
-  inPieces,
   loosen,
   type Override,
   PLAIN_REQUEST,
@@ -19,8 +18,8 @@ import {
   type Weights,
   withPlaces,
 } from '../core/index.ts'
-import { chartAt, orProblem, textProblem } from './door.ts'
 import { fieldProblem } from './problems.ts'
+import { chartAt, orProblem, textProblem } from './texts.ts'
 
 /** What `POST /routes/plan` takes. Steps are counted from 0 over the spots that have a chord. */
 export interface PlanAsked
@@ -90,12 +89,15 @@ const groundOf = (asked: PlanAsked) => {
   return { chart, analysis, slots, school: asked.school, other }
 }
 
-/** The server answers others between two pieces of a planning, and stops where nobody waits any more. */
-const restUnless = (gone: AbortSignal) => (): Promise<boolean> =>
-  new Promise((resolve) => setImmediate(() => resolve(!gone.aborted)))
+/** A planning from its begin to its end. */
+const finished = <R>(work: Generator<number, R>): R => {
+  let next = work.next()
+  while (!next.done) next = work.next()
+  return next.value
+}
 
-/** Plans routes as the interface answers them. Null where the caller has gone. */
-export const planAnswer = async (asked: PlanAsked, gone: AbortSignal) => {
+/** Plans routes as the interface answers them. */
+export const planAnswer = (asked: PlanAsked) => {
   const ground = groundOf(asked)
   const plain = requestOf(asked, ground.slots)
   const recipe = recipesIn(ground).find((r) => r.name === asked.recipe)
@@ -107,15 +109,13 @@ export const planAnswer = async (asked: PlanAsked, gone: AbortSignal) => {
   const { weights } = asked
   const slots = slotsOf(chart, analysis, asked.overrides, school, read.value.slots)
   const rules = rulesOver(slots, read.value)
-  const [rest, clock] = [restUnless(gone), () => performance.now()]
   const wish = { best: asked.limit, eachSeries: asked.eachSeries }
-  const routes = await inPieces(planRoutes(slots, rules, weights, wish), rest, clock)
+  const routes = finished(planRoutes(slots, rules, weights, wish))
   const reasons = recipe ? [recipe.reason] : []
-  if (routes && routes.length > 0) {
+  if (routes.length > 0) {
     const told = routesTold(routes, weights)
     return { routes: told.map((r) => ({ ...r, why: [...reasons, ...r.why] })), impossible: null }
   }
-  const impossible = routes && (await inPieces(loosen(slots, rules, weights), rest, clock))
-  if (!impossible) return null
+  const impossible = finished(loosen(slots, rules, weights))
   return { routes: [], impossible: { steps: impossible.empty, loosen: impossible.loosen.map((l) => l.text) } }
 }

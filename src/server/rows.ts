@@ -91,6 +91,12 @@ const readCursor = (after: string): readonly [string, string] => {
   throw fieldProblem('after', 'after is not a place in this list.', after, ['what next answered'])
 }
 
+/** The row, or null where there is none of that id any more. */
+export const rowOrNull = async (db: Database, name: KindName, id: string): Promise<Row | null> => {
+  const [row] = await db.query<Stored>(STATEMENTS[name].get, [id])
+  return row && row.deletedAt === null ? present(row) : null
+}
+
 export const getRow = async (db: Database, name: KindName, id: string): Promise<Row> =>
   present(await live(db, KINDS[name], id))
 

@@ -1,10 +1,10 @@
 import Joi, { type ObjectSchema } from 'joi'
 import { readChart, readChord, readOverlay } from '../core/index.ts'
 import { KEPT_OVERRIDES, NOTES, SENT_LINE } from './compute-schemas.ts'
-import { orProblem } from './door.ts'
 import type { KindName } from './kinds.ts'
 import { lineFrom, type SentLine } from './lines.ts'
 import { SORTS, type Sort } from './queries.ts'
+import { orProblem } from './texts.ts'
 
 type Fields = Record<string, unknown>
 
@@ -62,7 +62,7 @@ export const ROWS: Readonly<Record<KindName, ObjectSchema<Fields>>> = {
 }
 
 /** What the core must be able to read before a row is stored; throws the problem that says where it cannot. */
-export const READABLE: Readonly<Record<KindName, (row: Readonly<Fields>) => void>> = {
+export const READABLE: Readonly<Record<KindName, (row: Readonly<Fields>) => void | Promise<void>>> = {
   charts: (row) => {
     orProblem('text', readChart(String(row.text)))
   },
@@ -77,8 +77,8 @@ export const READABLE: Readonly<Record<KindName, (row: Readonly<Fields>) => void
       if (step.chord !== undefined) orProblem(`steps.${i}.chord`, readChord(step.chord))
     }
   },
-  lines: ({ line, text: own }) => {
-    lineFrom(line as SentLine, 'line')
+  lines: async ({ line, text: own }) => {
+    await lineFrom(line as SentLine, 'line')
     if (typeof own === 'string') orProblem('text', readChart(own))
   },
   settings: () => undefined,

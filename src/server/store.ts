@@ -1,3 +1,4 @@
+import { stopComputing } from './computing/computing.ts'
 import { openDatabase } from './database.ts'
 import type { Database } from './sql.ts'
 
@@ -12,8 +13,9 @@ export const store = (): Promise<Database> => {
   return opening
 }
 
-/** Closes the data at a clean stop; does nothing where it was never opened. */
+/** Ends what is being worked out and closes the data at a clean stop; does nothing where it was never opened. */
 const closeStore = async (): Promise<void> => {
+  await stopComputing()
   const open = opening
   opening = null
   await (await open?.catch(() => null))?.close()

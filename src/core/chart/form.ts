@@ -1,22 +1,25 @@
+import { MOST, said } from '../bounds.ts'
 import { fail, ok, type Result, type TextError } from '../result.ts'
 import type { WrittenBar } from './chart.ts'
 
-const MOST_PLAYED = 2000
-
-/** How often the repeat that starts at `from` is played: as often as its endings count, else twice. */
-const passesFrom = (bars: readonly WrittenBar[], from: number): number => {
-  const next = bars.findIndex((b, i) => i > from && b.opens)
-  const inside = bars.slice(from, next < 0 ? undefined : next)
-  return Math.max(2, ...inside.flatMap((b) => b.endings))
+/** For each bar, should a repeat start there, how often it is played: as often as its endings count, else twice. */
+const passesFrom = (bars: readonly WrittenBar[]): readonly number[] => {
+  const passes: number[] = []
+  for (let i = bars.length - 1; i >= 0; i--) {
+    const after = bars[i + 1]?.opens ? 0 : (passes[i + 1] ?? 0)
+    passes[i] = Math.max(2, after, ...(bars[i]?.endings ?? []))
+  }
+  return passes
 }
 
-/** The first bar after the ending that starts at `at`: the next ending's first, or the one after its repeat sign. */
-const afterEnding = (bars: readonly WrittenBar[], at: number): number => {
-  for (let i = at; i < bars.length; i++) {
-    if (i > at && (bars[i]?.endings.length ?? 0) > 0) return i
-    if (bars[i]?.closes) return i + 1
+/** For each bar, the first one after an ending that starts there: the next ending's first, or the one after its repeat sign. */
+const afterEndings = (bars: readonly WrittenBar[]): readonly number[] => {
+  const after: number[] = []
+  for (let i = bars.length - 1; i >= 0; i--) {
+    const ends = bars[i]?.closes || (bars[i + 1]?.endings.length ?? 0) > 0
+    after[i] = ends ? i + 1 : (after[i + 1] ?? bars.length)
   }
-  return bars.length
+  return after
 }
 
 /** What cannot be played: a repeat that never closes, an ending whose first one is missing. */
@@ -47,7 +50,9 @@ const badForm = (bars: readonly WrittenBar[]): TextError | null => {
 export const playedOrder = (bars: readonly WrittenBar[]): Result<readonly number[], TextError> => {
   const bad = badForm(bars)
   if (bad) return fail(bad)
+  const [passes, after] = [passesFrom(bars), afterEndings(bars)]
   const order: number[] = []
+  let chords = 0
   let [start, pass, last, at] = [0, 1, false, 0]
   let back = false
   while (at < bars.length) {
@@ -55,14 +60,20 @@ export const playedOrder = (bars: readonly WrittenBar[]): Result<readonly number
     if (bar.opens && !back) [start, pass, last] = [at, 1, false]
     back = false
     if (bar.endings.length > 0 && !bar.endings.includes(pass)) {
-      at = afterEnding(bars, at)
+      at = after[at] as number
       continue
     }
-    if (bar.endings.includes(passesFrom(bars, start))) last = true
+    if (bar.endings.includes(passes[start] as number)) last = true
     order.push(at)
-    if (order.length > MOST_PLAYED)
-      return fail({ code: 'bad_bar', at: bar.text.at, found: '', expected: [`at most ${MOST_PLAYED} bars played`] })
-    if (bar.closes && !last && pass < passesFrom(bars, start)) {
+    chords += bar.spots.length
+    const tooMuch =
+      order.length > MOST.bars
+        ? `at most ${said(MOST.bars)} bars as played`
+        : chords > MOST.chords
+          ? `at most ${said(MOST.chords)} chords as played`
+          : null
+    if (tooMuch) return fail({ code: 'bad_bar', at: bar.text.at, found: '', expected: [tooMuch] })
+    if (bar.closes && !last && pass < (passes[start] as number)) {
       pass++
       at = start
       back = true

@@ -1,3 +1,4 @@
+import { MOST } from '../bounds.ts'
 import { readHarmony } from '../chord/parse.ts'
 import { type Ticks, ticks } from '../pitch/units.ts'
 import { fail, ok, type Result, shiftError, type TextError } from '../result.ts'
@@ -77,6 +78,14 @@ const readSpots = (
   }
   const claims = claimsOf(words)
   if (!claims.ok) return claims
+  const past = claims.value[MOST.chordsInBar]
+  if (past)
+    return fail({
+      code: 'bad_bar',
+      at: past.word.at,
+      found: past.word.text,
+      expected: [`at most ${MOST.chordsInBar} chords in a bar`],
+    })
   const lengths = lengthsOf(claims.value, metre, whole, bar)
   if (!lengths.ok) return lengths
   const spots: WrittenSpot[] = []

@@ -1,3 +1,4 @@
+import { MOST, said } from '../bounds.ts'
 import { readNote } from '../pitch/note.ts'
 import { ticks } from '../pitch/units.ts'
 import { fail, ok, type Result, shiftError, type TextError } from '../result.ts'
@@ -80,6 +81,36 @@ const takeSetting = (
   return error && shiftError(error, inValue)
 }
 
+const withoutComment = (line: string): string => {
+  const at = line.indexOf('//')
+  const kept = at < 0 ? line : line.slice(0, at)
+  return kept.endsWith('\r') ? kept.slice(0, -1) : kept
+}
+
+/** `name = value`, where a line is one. */
+const settingIn = (body: string): { readonly name: string; readonly value: string } | null => {
+  const at = body.indexOf('=')
+  const name = at < 0 ? '' : body.slice(0, at).trimEnd()
+  return /^[A-Za-z]+$/.test(name) ? { name, value: body.slice(at + 1).trim() } : null
+}
+
+/** What stands between the signs of a section's line. */
+const withoutEquals = (body: string): string => {
+  let [from, to] = [0, body.length]
+  while (body[from] === '=') from++
+  while (to > from && body[to - 1] === '=') to--
+  return body.slice(from, to).trim()
+}
+
+/** A chart that is longer as it is written than any may be as it is played. */
+const tooLong = (bars: readonly WrittenBar[]): TextError | null => {
+  const past = bars[MOST.bars]
+  return past ? { code: 'bad_bar', at: past.text.at, found: '', expected: [`at most ${said(MOST.bars)} bars`] } : null
+}
+
+/** Nobody reads more of them. */
+const MOST_ERRORS = 200
+
 const playedBar = (bar: WrittenBar, written: number, number: number): Bar => ({
   number,
   section: bar.section,
@@ -109,13 +140,15 @@ export const checkChart = (text: string): Checked => {
   const so: BarsSoFar = { bars: [], errors: [], waiting: false, section: null }
   let at = 0
   for (const raw of text.split('\n')) {
-    const line = raw.replace(/\/\/.*$/, '').replace(/\r$/, '')
+    if (tooLong(so.bars) || so.errors.length >= MOST_ERRORS) break
+    const line = withoutComment(raw)
     const lead = line.length - line.trimStart().length
     const body = line.trim()
-    const [, name = '', value = ''] = /^([A-Za-z]+)\s*=\s*(.*)$/.exec(body) ?? []
-    if (body.startsWith('==')) so.section = body.replace(/^=+\s*|\s*=+$/g, '') || null
-    else if (name) {
-      const error = takeSetting(header, so.bars, name, value, at + lead, at + lead + body.length - value.length)
+    const setting = settingIn(body)
+    if (body.startsWith('==')) so.section = withoutEquals(body) || null
+    else if (setting) {
+      const inValue = at + lead + body.length - setting.value.length
+      const error = takeSetting(header, so.bars, setting.name, setting.value, at + lead, inValue)
       if (error) so.errors.push(error)
     } else if (body) {
       const whole = barTicks(header.metre)
@@ -126,7 +159,8 @@ export const checkChart = (text: string): Checked => {
   }
   const nothing = so.bars.length === 0 && so.errors.length === 0
   if (nothing) so.errors.push({ code: 'empty', at: text.length, found: '', expected: NO_BARS })
-  const order = playedOrder(so.bars)
+  const past = tooLong(so.bars)
+  const order = past ? fail(past) : playedOrder(so.bars)
   if (!order.ok) so.errors.push(order.error)
   const zero = header.pickup > 0 ? 0 : 1
   const chart =

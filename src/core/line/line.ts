@@ -20,3 +20,14 @@ export const lineOf = (notes: readonly LineNote[]): Line => {
   const sorted = notes.filter((n) => n.for > 0).sort((a, b) => a.at - b.at || b.pitch - a.pitch)
   return sorted.filter((n, i) => i === 0 || n.at > (sorted[i - 1]?.at ?? -1))
 }
+
+/** The place of the note that sounds at a moment, or of the last before it; 0 where none is. Its notes are in order. */
+export const noteAround = (line: readonly { readonly at: number }[], at: number): number => {
+  let [low, high] = [0, line.length - 1]
+  while (low < high) {
+    const middle = Math.ceil((low + high) / 2)
+    if ((line[middle]?.at ?? 0) <= at) low = middle
+    else high = middle - 1
+  }
+  return low
+}

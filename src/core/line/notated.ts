@@ -1,4 +1,5 @@
 import type { Span } from '../band/band.ts'
+import { noteAround } from './line.ts'
 
 /** Note values as they are written, in ticks; of a dotted one the dot is in it. */
 export const VALUES = [
@@ -56,10 +57,13 @@ const piecesOf = (line: readonly Timed[], { from, to }: Span): readonly Piece[] 
     if (until > at) pieces.push({ note: null, at, for: until - at, tied: false })
     at = Math.max(at, until)
   }
-  for (const [i, n] of line.entries()) {
+  // One before the note around the bar line: it may be brought over it.
+  for (let i = Math.max(0, noteAround(line, from) - 1); i < line.length; i++) {
+    const n = line[i] as Timed
     const begin = Math.max(from, near(n.at))
+    if (begin >= to) break
     const end = Math.min(near(n.at + n.for), near(line[i + 1]?.at ?? Infinity))
-    if (end <= from || begin >= to || end <= begin) continue
+    if (end <= from || end <= begin) continue
     rest(begin)
     const until = Math.min(end, to)
     pieces.push({ note: i, at, for: until - at, tied: end > to })

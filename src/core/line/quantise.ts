@@ -73,7 +73,11 @@ const isWritten = (n: Played): boolean => Math.abs(n.at - Math.round(n.at / FINE
 /** For each beat whichever lies nearer. Where every note stands on the grid to a tick it was written: nothing swings. */
 const nearestGrid = (notes: readonly Played[]): ((at: number) => BeatGrid) => {
   const beats = new Map<number, Played[]>()
-  for (const n of notes) beats.set(beatAt(n.at), [...(beats.get(beatAt(n.at)) ?? []), n])
+  for (const n of notes) {
+    const here = beats.get(beatAt(n.at))
+    if (here) here.push(n)
+    else beats.set(beatAt(n.at), [n])
+  }
   const written = notes.every(isWritten)
   const heard = [...beats].map(([beat, here]): readonly [number, Heard] => {
     const how = heardAs(here, beats.get(beat + 1) ?? [])

@@ -1,8 +1,9 @@
 import { dominantsBehind } from '../../../core/index.ts'
 import { dominantsAnswer } from '../../../server/answers.ts'
 import { QUERIES } from '../../../server/compute-schemas.ts'
-import { chordAt, endpoint, json, notAllowed, readQuery } from '../../../server/door.ts'
+import { endpoint, json, notAllowed, readQuery } from '../../../server/door.ts'
 import { fieldProblem } from '../../../server/problems.ts'
+import { chordAt } from '../../../server/texts.ts'
 
 export const GET = endpoint(({ url }) => {
   const { of } = readQuery(url, QUERIES.dominants)

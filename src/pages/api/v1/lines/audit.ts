@@ -1,6 +1,5 @@
-import { BODIES } from '../../../../server/compute-schemas.ts'
-import { endpoint, json, notAllowed, readBody } from '../../../../server/door.ts'
-import { auditAnswer } from '../../../../server/lines.ts'
+import { fromBody } from '../../../../server/computing/aside.ts'
+import { notAllowed } from '../../../../server/door.ts'
 
-export const POST = endpoint(async ({ request }) => json(auditAnswer(await readBody(request, BODIES.audit))))
+export const POST = fromBody('audit')
 export const ALL = notAllowed

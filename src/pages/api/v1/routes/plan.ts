@@ -1,9 +1,5 @@
-import { BODIES } from '../../../../server/compute-schemas.ts'
-import { endpoint, json, notAllowed, readBody } from '../../../../server/door.ts'
-import { planAnswer } from '../../../../server/routes.ts'
+import { fromBody } from '../../../../server/computing/aside.ts'
+import { notAllowed } from '../../../../server/door.ts'
 
-export const POST = endpoint(async ({ request }) => {
-  const asked = await readBody(request, BODIES.plan)
-  return json(await planAnswer(asked, request.signal))
-})
+export const POST = fromBody('plan')
 export const ALL = notAllowed

@@ -1,0 +1,139 @@
+import { Piscina } from 'piscina'
+import { Problem } from '../problems.ts'
+import type { Answer, Asked, Outcome } from './asked.ts'
+import { LANES, type LaneName, laneOf, MOST_WAITING } from './lanes.ts'
+import type { TaskName } from './tasks.ts'
+import thread from './thread.ts?thread'
+import { type Turns, turnsOf } from './turns.ts'
+
+interface Job {
+  readonly task: TaskName
+  readonly asked: Asked
+  readonly gone: AbortSignal
+  readonly begun: () => void
+  readonly answered: (answer: Answer) => void
+  readonly refused: (error: unknown) => void
+}
+
+interface Lane {
+  readonly pool: Piscina
+  readonly turns: Turns<Job>
+  running: number
+}
+
+const lanes = new Map<LaneName, Lane>()
+
+/** Threads start with the first question, and one that has nothing to do for a while ends. */
+const IDLE = 60_000
+
+const laneNamed = (name: LaneName): Lane => {
+  const open = lanes.get(name)
+  if (open) return open
+  const { threads, memory } = LANES[name]
+  const pool = new Piscina({
+    filename: thread,
+    minThreads: 0,
+    maxThreads: threads,
+    idleTimeout: IDLE,
+    resourceLimits: { maxOldGenerationSizeMb: memory },
+  })
+  const lane = { pool, turns: turnsOf<Job>(MOST_WAITING.ofOne, MOST_WAITING.inAll), running: 0 }
+  lanes.set(name, lane)
+  return lane
+}
+
+const seconds = (ms: number): string => `${ms / 1000} seconds`
+const tooLong = (ms: number): Problem =>
+  new Problem('too_long', `This was stopped after ${seconds(ms)}. Ask for less at once: fewer bars, notes or wishes.`)
+const tooHeavy = (): Problem =>
+  new Problem('too_heavy', 'This would take too much memory and was stopped. Ask for less at once.')
+const busy = (): Problem => new Problem('busy', 'Too much is being worked out at once. Ask again in a moment.')
+/** Nobody reads it any more. */
+const nobody = (): Problem => new Problem('busy', 'The asker has gone.')
+
+const isOutOfMemory = (error: unknown): boolean =>
+  (error as { code?: string } | null)?.code === 'ERR_WORKER_OUT_OF_MEMORY'
+
+/** Runs a job on a thread; past its time, or when its asker hangs up, the thread is ended and another takes its place. */
+const run = async (lane: Lane, name: LaneName, { task, asked, gone, ...job }: Job): Promise<void> => {
+  const stop = new AbortController()
+  const { limit } = LANES[name]
+  let late = false
+  const timer = setTimeout(() => {
+    late = true
+    stop.abort()
+  }, limit)
+  const hangUp = (): void => stop.abort()
+  gone.addEventListener('abort', hangUp)
+  lane.running++
+  job.begun()
+  try {
+    const outcome: Outcome = await lane.pool.run({ task, asked }, { signal: stop.signal })
+    if (outcome.ok) job.answered(outcome.answer)
+    else job.refused(new Problem(outcome.problem.code, outcome.problem.detail, outcome.problem.errors))
+  } catch (error) {
+    job.refused(late ? tooLong(limit) : gone.aborted ? nobody() : isOutOfMemory(error) ? tooHeavy() : error)
+  } finally {
+    clearTimeout(timer)
+    gone.removeEventListener('abort', hangUp)
+    lane.running--
+    takeTurn(lane, name)
+  }
+}
+
+const takeTurn = (lane: Lane, name: LaneName): void => {
+  while (lane.running < LANES[name].threads) {
+    const job = lane.turns.next()
+    if (!job) return
+    void run(lane, name, job)
+  }
+}
+
+/**
+ * Has a task worked out on a thread of the pool, when its turn comes: askers take turns, and so do the kinds of task of
+ * one asker. Rejects with a problem: what the task found wrong, too long, too heavy, or too much waiting at once.
+ */
+export const compute = (task: TaskName, asked: Asked, asker: string, gone: AbortSignal): Promise<Answer> =>
+  new Promise<Answer>((resolve, reject) => {
+    if (gone.aborted) return reject(nobody())
+    const name = laneOf(task)
+    const lane = laneNamed(name)
+    const place = `${asker} ${task}`
+    const leave = (problem: Problem): void => {
+      lane.turns.drop(place, job)
+      reject(problem)
+    }
+    const hangUp = (): void => leave(nobody())
+    const impatient = setTimeout(() => leave(busy()), LANES[name].patience)
+    const done = (): void => {
+      clearTimeout(impatient)
+      gone.removeEventListener('abort', hangUp)
+    }
+    const job: Job = {
+      task,
+      asked,
+      gone,
+      begun: () => clearTimeout(impatient),
+      answered: (answer) => {
+        done()
+        resolve(answer)
+      },
+      refused: (error) => {
+        done()
+        reject(error)
+      },
+    }
+    gone.addEventListener('abort', hangUp)
+    if (!lane.turns.add(place, job)) {
+      done()
+      return reject(busy())
+    }
+    takeTurn(lane, name)
+  })
+
+/** Ends every thread, whatever it is at. */
+export const stopComputing = async (): Promise<void> => {
+  const open = [...lanes.values()]
+  lanes.clear()
+  await Promise.all(open.map((lane) => lane.pool.destroy().catch(() => undefined)))
+}

@@ -1,0 +1,24 @@
+import type { TaskName } from './tasks.ts'
+
+/** Threads that share a queue, and what one task in them may take. */
+export interface LaneRules {
+  readonly threads: number
+  /** Milliseconds of one task, from its begin. */
+  readonly limit: number
+  /** Milliseconds a task may wait for its turn. */
+  readonly patience: number
+  /** Megabytes a thread may hold. */
+  readonly memory: number
+}
+
+/** Plans take long and have a thread of their own; nobody else waits behind one. */
+export const LANES = {
+  usual: { threads: 2, limit: 2000, patience: 20_000, memory: 256 },
+  plans: { threads: 1, limit: 20_000, patience: 60_000, memory: 512 },
+} as const satisfies Readonly<Record<string, LaneRules>>
+export type LaneName = keyof typeof LANES
+
+export const laneOf = (task: TaskName): LaneName => (task === 'plan' ? 'plans' : 'usual')
+
+/** So many of one asker wait for one kind of task, and so many in all in one lane. */
+export const MOST_WAITING = { ofOne: 16, inAll: 64 } as const
