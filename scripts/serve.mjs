@@ -1,6 +1,7 @@
 // Serves the built program in this process and prints its address when it answers.
 import { createServer } from 'node:http'
 import { join } from 'node:path'
+import { gate } from './gate.mjs'
 import { ROOT } from './prepare.mjs'
 
 const CLOSE = Symbol.for('crossfade.close')
@@ -43,7 +44,7 @@ export const serve = async ({
   process.env.ASTRO_NODE_AUTOSTART = 'disabled'
   process.env.ASTRO_NODE_LOGGING = 'disabled'
   const { handler } = await import(join(ROOT, 'dist/server/entry.mjs'))
-  const server = createServer(handler)
+  const server = createServer(gate(handler))
   stopOn(server)
   await listen(server, port, host)
   const address = `http://${shownHost(host)}:${server.address().port}/`

@@ -8,6 +8,7 @@ import {
   GRIDS,
   type Grid,
   isDegree,
+  MOST,
   MOTION_SCOPES,
   type Override,
   RECIPE_NAMES,
@@ -80,11 +81,11 @@ const scale = text(200).custom((value: string, helpers: CustomHelpers) => {
 export const KEPT_OVERRIDES = Joi.array()
   .items(
     Joi.object({
-      bar: Joi.number().integer().min(0).required(),
-      beat: Joi.number().min(1).required(),
+      bar: Joi.number().integer().min(0).max(MOST.bars).required(),
+      beat: Joi.number().min(1).max(1000).required(),
       job,
       home: scale,
-      split: Joi.number().min(1),
+      split: Joi.number().min(1).max(1000),
     }),
   )
   .max(2000)
@@ -98,7 +99,7 @@ const JUDGES = {
 }
 const PAGE = {
   limit: Joi.number().integer().min(1).max(200).empty('').default(50),
-  offset: Joi.number().integer().min(0).empty('').default(0),
+  offset: Joi.number().integer().min(0).max(1_000_000).empty('').default(0),
 }
 const chord = text(200).required()
 const next = text(200).default('')
@@ -108,7 +109,7 @@ const chartText = Joi.string().allow('').max(100_000)
 const WHOLE_CHART = {
   text: chartText.required(),
   key: text(40).default(''),
-  overrides: KEPT_OVERRIDES.custom(readOverrides),
+  overrides: KEPT_OVERRIDES.empty(null).custom(readOverrides),
   school: Joi.object(choices)
     .default(DEFAULT_SCHOOL)
     .custom((value) => ({ ...DEFAULT_SCHOOL, ...value })),
@@ -123,9 +124,9 @@ const degreeList = Joi.array()
   )
   .max(12)
   .default([])
-const stepNumber = Joi.number().integer().min(0)
+const stepNumber = Joi.number().integer().min(0).max(MOST.steps)
 
-const tick = Joi.number().integer().min(0).max(100_000_000)
+const tick = Joi.number().integer().min(0).max(MOST.ticks)
 export const NOTES = Joi.array()
   .items(
     Joi.object({
@@ -134,7 +135,7 @@ export const NOTES = Joi.array()
       pitch: Joi.alternatives(Joi.number().integer().min(0).max(127), Joi.string().max(8)).required(),
     }),
   )
-  .max(20_000)
+  .max(MOST.notes)
 /** A line as a file's text or note by note. */
 export const SENT_LINE = Joi.object({
   abc: Joi.string().max(1_000_000),
@@ -158,8 +159,8 @@ export const BODIES = {
       .default(null)
       .custom((value) => (value === null ? null : { ...DEFAULT_SCHOOL, ...value })),
     route: Joi.alternatives(
-      Joi.array().items(planned),
-      Joi.object({ steps: Joi.array().items(planned).required() }).unknown(),
+      Joi.array().items(planned).max(MOST.chords),
+      Joi.object({ steps: Joi.array().items(planned).max(MOST.chords).required() }).unknown(),
     )
       .allow(null)
       .default(null)
@@ -167,7 +168,7 @@ export const BODIES = {
   }),
   plan: Joi.object<PlanAsked>({
     ...WHOLE_CHART,
-    bars: Joi.array().items(Joi.number().integer().min(0)).length(2).allow(null).default(null),
+    bars: Joi.array().items(Joi.number().integer().min(0).max(MOST.bars)).length(2).allow(null).default(null),
     families: Joi.array()
       .items(Joi.string().valid(...FAMILY_NAMES))
       .default([]),
@@ -177,7 +178,7 @@ export const BODIES = {
     fadeMax: percent.default(100),
     landingMin: percent.default(0),
     rubsFrom: percent.default(0),
-    arc: Joi.array().items(percent).allow(null).default(null),
+    arc: Joi.array().items(percent).max(MOST.steps).allow(null).default(null),
     motion: text(20).default('free'),
     motionScope: Joi.string()
       .valid(...MOTION_SCOPES)
@@ -223,7 +224,7 @@ export const QUERIES = {
       .default('text'),
   }),
   readLine: Joi.object<{ voice: number | null; grid: Grid }>({
-    voice: Joi.number().integer().min(0).empty('').default(null),
+    voice: Joi.number().integer().min(0).max(10_000).empty('').default(null),
     grid: Joi.string()
       .valid(...GRIDS)
       .default('nearest'),

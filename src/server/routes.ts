@@ -1,6 +1,7 @@
 import {
   analyseChart,
   loosen,
+  MOST,
   type Override,
   PLAIN_REQUEST,
   planRoutes,
@@ -74,16 +75,13 @@ const requestOf = (asked: PlanAsked, slots: readonly Slot[]): RouteRequest => {
   }
 }
 
-/** More steps than this take longer than anyone waits for an answer. */
-const MOST_STEPS = 512
-
 const groundOf = (asked: PlanAsked) => {
   const chart = chartAt(asked.text, asked.key)
   const other = asked.other === null ? null : { chart: orProblem('other', readChart(asked.other)), shift: asked.shift }
   const analysis = analyseChart(chart, true, asked.overrides)
   const slots = slotsOf(chart, analysis, asked.overrides, asked.school, { ...SPOT_BY_SPOT, bars: asked.bars })
-  if (slots.length > MOST_STEPS)
-    throw fieldProblem('bars', `There are ${slots.length} steps; plan ${MOST_STEPS} at a time.`, '', ['fewer bars'])
+  if (slots.length > MOST.steps)
+    throw fieldProblem('bars', `There are ${slots.length} steps; plan ${MOST.steps} at a time.`, '', ['fewer bars'])
   if (slots.length === 0)
     throw fieldProblem(asked.bars ? 'bars' : 'text', 'There is no chord there to lay anything over.', '', ['a chord'])
   return { chart, analysis, slots, school: asked.school, other }

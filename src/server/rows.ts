@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto'
+import { isUnwritable } from './check.ts'
 import { KINDS, type Kind, type KindName } from './kinds.ts'
 import { fieldError, fieldProblem, Problem } from './problems.ts'
 import { CHANGES, type Sort, STATEMENTS } from './queries.ts'
@@ -33,8 +34,15 @@ const editable = (kind: Kind, row: Readonly<Record<string, unknown>>) =>
 
 const notFound = (kind: KindName, id: string) => new Problem('not_found', `There is no row ${id} in ${kind}.`)
 
+/** A row by its id, whether it stands or is deleted. What could not be an id is none. */
+const stored = async (sql: Sql, name: KindName, id: string): Promise<Stored | undefined> => {
+  if (isUnwritable(id)) return undefined
+  const [row] = await sql.query<Stored>(STATEMENTS[name].get, [id])
+  return row
+}
+
 const live = async (sql: Sql, kind: Kind, id: string): Promise<Stored> => {
-  const [row] = await sql.query<Stored>(STATEMENTS[kind.name].get, [id])
+  const row = await stored(sql, kind.name, id)
   if (!row || row.deletedAt !== null) throw notFound(kind.name, id)
   return row
 }
@@ -65,8 +73,16 @@ const refused = (error: unknown): never => {
     throw fieldProblem('chartId', 'There is no chart of that id.', '', ['the id of a chart, or null'])
   if (constraint === 'lines_route_fk')
     throw fieldProblem('routeId', 'There is no route of that id.', '', ['the id of a route, or null'])
+  if (constraint === 'settings_name_once')
+    throw new Problem('name_taken', 'A setting of that name is kept already.', [fieldError('name', 'taken', '')])
   throw error
 }
+
+const NO_PLACE = ['what next answered']
+const noPlace = (after: string | null): Problem =>
+  fieldProblem('after', 'after is not a place in this list.', after, NO_PLACE)
+/** The codes of values that are not of their column's kind. */
+const isBadValue = (error: unknown): boolean => /^22/.test((error as { code?: string }).code ?? '')
 
 export const listRows = async (
   db: Database,
@@ -75,7 +91,11 @@ export const listRows = async (
 ): Promise<{ items: readonly Row[]; next: string | null }> => {
   const [key, id] = after === null ? [null, null] : readCursor(after)
   const pattern = `%${q.replace(/[\\%_]/g, '\\$&')}%`
-  const found = await db.query<Stored & { cursor: string }>(STATEMENTS[name].list(sort), [pattern, key, id, limit + 1])
+  const found = await db
+    .query<Stored & { cursor: string }>(STATEMENTS[name].list(sort), [pattern, key, id, limit + 1])
+    .catch((error: unknown) => {
+      throw after !== null && isBadValue(error) ? noPlace(after) : error
+    })
   const page = found.slice(0, limit)
   const last = page.at(-1)
   const more = found.length > limit && last
@@ -86,14 +106,15 @@ const writeCursor = (key: string, id: string): string => Buffer.from(JSON.string
 const readCursor = (after: string): readonly [string, string] => {
   try {
     const read: unknown = JSON.parse(Buffer.from(after, 'base64url').toString())
-    if (Array.isArray(read) && typeof read[0] === 'string' && typeof read[1] === 'string') return [read[0], read[1]]
+    const isPlace = Array.isArray(read) && read.every((r) => typeof r === 'string' && !isUnwritable(r))
+    if (isPlace && read.length === 2) return [read[0], read[1]]
   } catch {}
-  throw fieldProblem('after', 'after is not a place in this list.', after, ['what next answered'])
+  throw noPlace(after)
 }
 
 /** The row, or null where there is none of that id any more. */
 export const rowOrNull = async (db: Database, name: KindName, id: string): Promise<Row | null> => {
-  const [row] = await db.query<Stored>(STATEMENTS[name].get, [id])
+  const row = await stored(db, name, id)
   return row && row.deletedAt === null ? present(row) : null
 }
 
@@ -183,40 +204,44 @@ export interface Undone {
 }
 
 const currentOf = async (sql: Sql, change: Change): Promise<Row | null> => {
-  const [row] = await sql.query<Stored>(STATEMENTS[change.kind].get, [change.rowId])
+  const row = await stored(sql, change.kind, change.rowId)
   return row && row.deletedAt === null ? present(row) : null
 }
 
 /** Takes back the last change, or a given one where nothing came after it on the same row. */
 export const undo = (db: Database, given: string | null): Promise<Undone> =>
-  db.transaction(async (sql) => {
-    const [change] = await sql.query<Change>(
-      given === null ? CHANGES.lastStanding : CHANGES.standing,
-      given === null ? [] : [given],
-    )
-    if (!change) throw new Problem('nothing_to_undo', 'Nothing was changed that could be taken back.')
-    const [again] = await sql.query(CHANGES.changedAgain, [change.rowId, change.id])
-    if (again)
-      throw new Problem(
-        'changed_since',
-        'The row was changed again after that; both are shown.',
-        [],
-        await currentOf(sql, change),
+  db
+    .transaction(async (sql) => {
+      const [change] = await sql.query<Change>(
+        given === null ? CHANGES.lastStanding : CHANGES.standing,
+        given === null ? [] : [given],
       )
-    const row = await bringTo(sql, change, change.before)
-    await sql.query(CHANGES.markUndone, [change.id])
-    return { change: change.id, action: change.action, kind: change.kind, row }
-  })
+      if (!change) throw new Problem('nothing_to_undo', 'Nothing was changed that could be taken back.')
+      const [again] = await sql.query(CHANGES.changedAgain, [change.rowId, change.id])
+      if (again)
+        throw new Problem(
+          'changed_since',
+          'The row was changed again after that; both are shown.',
+          [],
+          await currentOf(sql, change),
+        )
+      const row = await bringTo(sql, change, change.before)
+      await sql.query(CHANGES.markUndone, [change.id])
+      return { change: change.id, action: change.action, kind: change.kind, row }
+    })
+    .catch(refused)
 
 /** Does again what was last undone, as long as nothing new was written since. */
 export const redo = (db: Database, given: string | null): Promise<Undone> =>
-  db.transaction(async (sql) => {
-    const [change] = await sql.query<Change>(
-      given === null ? CHANGES.lastUndone : CHANGES.undone,
-      given === null ? [] : [given],
-    )
-    if (!change) throw new Problem('nothing_to_redo', 'Nothing was undone that could be done again.')
-    const row = await bringTo(sql, change, change.after)
-    await sql.query(CHANGES.markStanding, [change.id])
-    return { change: change.id, action: change.action, kind: change.kind, row }
-  })
+  db
+    .transaction(async (sql) => {
+      const [change] = await sql.query<Change>(
+        given === null ? CHANGES.lastUndone : CHANGES.undone,
+        given === null ? [] : [given],
+      )
+      if (!change) throw new Problem('nothing_to_redo', 'Nothing was undone that could be done again.')
+      const row = await bringTo(sql, change, change.after)
+      await sql.query(CHANGES.markStanding, [change.id])
+      return { change: change.id, action: change.action, kind: change.kind, row }
+    })
+    .catch(refused)

@@ -1,5 +1,5 @@
 import Joi, { type ObjectSchema } from 'joi'
-import { readChart, readChord, readOverlay } from '../core/index.ts'
+import { MOST, readChart, readChord, readOverlay } from '../core/index.ts'
 import { KEPT_OVERRIDES, NOTES, SENT_LINE } from './compute-schemas.ts'
 import type { KindName } from './kinds.ts'
 import { lineFrom, type SentLine } from './lines.ts'
@@ -10,8 +10,10 @@ type Fields = Record<string, unknown>
 
 const tags = Joi.array().items(Joi.string().trim().min(1).max(60)).max(40)
 const text = (max: number) => Joi.string().max(max)
-const bar = Joi.number().integer().min(0)
-const beat = Joi.number().min(1)
+const bar = Joi.number().integer().min(0).max(MOST.bars)
+const beat = Joi.number().min(1).max(1000)
+/** As far as the database counts. */
+const version = Joi.number().integer().min(1).max(2_147_483_647)
 
 /** A step of a kept route: what must be there; what a planning told beside it is kept as it is. */
 const STEP = Joi.object({
@@ -34,7 +36,7 @@ export const ROWS: Readonly<Record<KindName, ObjectSchema<Fields>>> = {
     name: text(200).trim().min(1).required(),
     note: text(4000).allow(null, '').default(null),
     chartId: text(60).allow(null).default(null),
-    chartVersion: Joi.number().integer().min(1).allow(null).default(null),
+    chartVersion: version.allow(null).default(null),
     steps: Joi.array().items(STEP).max(2000).required(),
     rules: Joi.object().unknown().allow(null).default(null),
   }),
@@ -86,7 +88,7 @@ export const READABLE: Readonly<Record<KindName, (row: Readonly<Fields>) => void
 
 /** A whole row as it was read, with the version it had; what the server alone decides is passed over. */
 export const VERSIONED = Joi.object({
-  version: Joi.number().integer().min(1).required(),
+  version: version.required(),
   id: Joi.any().strip(),
   createdAt: Joi.any().strip(),
   updatedAt: Joi.any().strip(),
