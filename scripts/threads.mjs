@@ -1,11 +1,12 @@
 // For Vite: `import file from './thread.ts?thread'` is the address of that module bundled by itself, for a worker thread.
 import { createHash } from 'node:crypto'
-import { mkdirSync, writeFileSync } from 'node:fs'
+import { mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { pathToFileURL } from 'node:url'
 import { build } from 'esbuild'
 import { ROOT } from './prepare.mjs'
 
+const { version } = JSON.parse(readFileSync(join(ROOT, 'package.json'), 'utf8'))
 const MARK = '?thread'
 
 const bundled = async (entry) => {
@@ -16,6 +17,7 @@ const bundled = async (entry) => {
     format: 'esm',
     target: 'node20',
     packages: 'external',
+    define: { __VERSION__: JSON.stringify(version) },
     write: false,
   })
   return outputFiles[0].contents

@@ -1,5 +1,6 @@
 import { defineMiddleware } from 'astro:middleware'
-import { gzipSync } from 'node:zlib'
+import { promisify } from 'node:util'
+import { gzip } from 'node:zlib'
 import { isServedHost, mayWrite, servedHosts } from './server/origin.ts'
 import { Problem, problemResponse } from './server/problems.ts'
 
@@ -13,6 +14,9 @@ const HEADERS = {
   'permissions-policy': 'camera=(), geolocation=()',
 } as const
 
+/** On a thread of its own: what is answered may be long. */
+const packed = promisify<Uint8Array, Uint8Array<ArrayBuffer>>(gzip)
+
 const COMPRESSIBLE = /^(text\/|application\/(json|problem\+json))/
 const WORTH_COMPRESSING = 1400
 
@@ -25,7 +29,7 @@ const compressed = async (request: Request, response: Response): Promise<Respons
   if (body.length < WORTH_COMPRESSING) return new Response(body, { status: response.status, headers })
   headers.set('content-encoding', 'gzip')
   headers.delete('content-length')
-  return new Response(gzipSync(body), { status: response.status, headers })
+  return new Response(await packed(body), { status: response.status, headers })
 }
 
 const guarded = async (request: Request, next: () => Promise<Response>): Promise<Response> => {

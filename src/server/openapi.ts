@@ -2,6 +2,8 @@ import Joi, { type ObjectSchema, type Schema } from 'joi'
 import parse from 'joi-to-json'
 import { ANSWERS, PROBLEM } from './answer-schemas.ts'
 import { BODIES, QUERIES } from './compute-schemas.ts'
+import { KIND_NAMES, type KindName } from './kinds.ts'
+import { CHANGE, LIST, ROWS } from './schemas.ts'
 
 type JsonSchema = Readonly<Record<string, unknown>> & {
   readonly properties?: Readonly<Record<string, JsonSchema>>
@@ -57,20 +59,108 @@ const QUERY_OF: Readonly<Partial<Record<Path, ObjectSchema>>> = {
   health: NO_QUERY,
 }
 
-/** The computing part of the interface, from the same schemas that check it. */
+const computing = () =>
+  (Object.keys(ANSWERS) as Path[]).map((path) => {
+    const [id, body] = [path.replace('/', '-'), BODY_OF[path]]
+    return [
+      `/${path}`,
+      body ? posted(id, body, ANSWERS[path]) : operation(id, QUERY_OF[path] ?? NO_QUERY, ANSWERS[path]),
+    ] as const
+  })
+
+const ID = { name: 'id', in: 'path', required: true, schema: { type: 'string' } }
+const file = { 200: { description: 'A file' }, default: problem }
+
+const ofRow = (id: string, query: ObjectSchema) => ({
+  get: { operationId: id, parameters: [ID, ...parametersOf(query)], responses: file },
+})
+const FORM = content('multipart/form-data', {
+  type: 'object',
+  required: ['file'],
+  properties: { file: { type: 'string', format: 'binary' } },
+})
+const uploaded = (id: string, query: ObjectSchema) => ({
+  post: {
+    operationId: id,
+    parameters: parametersOf(query),
+    requestBody: { required: true, ...FORM },
+    responses: { 200: { description: 'What was read, and what was left out and why' }, default: problem },
+  },
+})
+
+const FILES = [
+  ['/import', uploaded('import', NO_QUERY)],
+  ['/lines/read', uploaded('lines-read', QUERIES.readLine)],
+  ['/charts/{id}/export', ofRow('charts-export', QUERIES.export)],
+  ['/charts/{id}/band', ofRow('charts-band', QUERIES.band)],
+  ['/lines/{id}/export', ofRow('lines-export', QUERIES.exportLine)],
+  ['/routes/{id}/export', ofRow('routes-export', QUERIES.exportRoute)],
+] as const
+
+const KEPT = {
+  id: Joi.string().required(),
+  version: Joi.number().integer().min(1).required(),
+  createdAt: Joi.string().isoDate().required(),
+  updatedAt: Joi.string().isoDate().required(),
+}
+const sent = (schema: ObjectSchema) => ({ required: true, ...content('application/json', jsonOf(schema)) })
+
+/** Lists and rows of one kind. */
+const keeping = (kind: KindName) => {
+  const [fields, row] = [ROWS[kind], ROWS[kind].keys(KEPT)]
+  const list = Joi.object({ items: Joi.array().items(row).required(), next: Joi.string().allow(null).required() })
+  const removed = Joi.object({ ...GONE, undo: Joi.object().required() })
+  return [
+    [
+      `/${kind}`,
+      {
+        get: { operationId: `${kind}-list`, parameters: parametersOf(LIST), responses: responses(list) },
+        post: {
+          operationId: `${kind}-make`,
+          requestBody: sent(fields),
+          responses: { 201: responses(row)[200], default: problem },
+        },
+      },
+    ],
+    [
+      `/${kind}/{id}`,
+      {
+        get: { operationId: `${kind}-get`, parameters: [ID], responses: responses(row) },
+        put: {
+          operationId: `${kind}-change`,
+          parameters: [ID],
+          requestBody: sent(fields.keys({ version: KEPT.version })),
+          responses: responses(row),
+        },
+        delete: { operationId: `${kind}-remove`, parameters: [ID], responses: responses(removed) },
+      },
+    ],
+  ] as const
+}
+
+const GONE = { id: KEPT.id, deletedAt: Joi.string().isoDate().required(), change: Joi.string().required() }
+const BROUGHT = Joi.object({
+  change: Joi.string().required(),
+  action: Joi.string().valid('create', 'update', 'delete').required(),
+  kind: Joi.string()
+    .valid(...KIND_NAMES)
+    .required(),
+  row: Joi.object().unknown().allow(null).required(),
+})
+
+/** The whole interface, from the same schemas that check it. */
 export const openapi = (version: string) => ({
   openapi: '3.1.0',
   info: { title: 'Crossfade', version },
   servers: [{ url: '/api/v1' }],
-  paths: Object.fromEntries(
-    (Object.keys(ANSWERS) as Path[]).map((path) => {
-      const [id, body] = [path.replace('/', '-'), BODY_OF[path]]
-      return [
-        `/${path}`,
-        body ? posted(id, body, ANSWERS[path]) : operation(id, QUERY_OF[path] ?? NO_QUERY, ANSWERS[path]),
-      ]
-    }),
-  ),
+  paths: Object.fromEntries<object>([
+    ...computing(),
+    ...FILES,
+    ...KIND_NAMES.flatMap(keeping),
+    ['/undo', posted('undo', CHANGE, BROUGHT)],
+    ['/redo', posted('redo', CHANGE, BROUGHT)],
+    ['/openapi.json', { get: { operationId: 'openapi', responses: { 200: { description: 'This description' } } } }],
+  ]),
   components: {
     responses: { Problem: { description: 'What was wrong', ...content('application/problem+json', jsonOf(PROBLEM)) } },
   },

@@ -52,8 +52,12 @@ export const STATEMENTS = {
   settings: statementsFor(KINDS.settings),
 } as const satisfies Readonly<Record<KindName, unknown>>
 
+/** So many of the latest changes can be taken back. */
+export const MOST_CHANGES = 10_000
+
 export const CHANGES = {
   add: `insert into changes (kind, row_id, action, before, after) values ($1, $2, $3, $4::jsonb, $5::jsonb) returning id::text as id`,
+  letGo: `delete from changes where id <= $1::bigint - ${MOST_CHANGES}`,
   clearRedo: 'update changes set gone = true where undone_as is not null and not gone',
   lastStanding: `select id::text as id, kind, row_id as "rowId", action, before, after from changes
     where undone_as is null and not gone order by changes.id desc limit 1`,
@@ -66,4 +70,12 @@ export const CHANGES = {
     where id = $1::bigint and undone_as is not null and not gone`,
   markUndone: `update changes set undone_as = nextval('changes_undone') where id = $1::bigint`,
   markStanding: 'update changes set undone_as = null where id = $1::bigint',
+} as const
+
+/** What every page begins with. A setting larger than any the page writes is left to the script that wrote it. */
+export const PAGE = {
+  titles: 'select id, title from charts where deleted_at is null order by title, id limit 200',
+  latest: 'select id from charts where deleted_at is null order by updated_at desc, id desc limit 1',
+  settings: `select id, name, value, version, created_at as "createdAt", updated_at as "updatedAt" from settings
+    where deleted_at is null and pg_column_size(value) < 65536 order by name, id limit 200`,
 } as const

@@ -63,7 +63,9 @@ const record = async (
     JSON.stringify(before),
     JSON.stringify(after),
   ])
-  return change?.id ?? ''
+  const made = change?.id ?? '0'
+  await sql.query(CHANGES.letGo, [made])
+  return made
 }
 
 /** What the database refuses by a named constraint, in the interface's words. */
@@ -84,22 +86,57 @@ const noPlace = (after: string | null): Problem =>
 /** The codes of values that are not of their column's kind. */
 const isBadValue = (error: unknown): boolean => /^22/.test((error as { code?: string }).code ?? '')
 
+interface ListAsked {
+  readonly q: string
+  readonly sort: Sort
+  readonly limit: number
+  readonly after: string | null
+}
+type Listed = Stored & { readonly cursor: string }
+type Cursor = readonly [key: string, id: string]
+
+const page = async (
+  db: Database,
+  name: KindName,
+  { q, sort, after }: ListAsked,
+  from: Cursor | null,
+  count: number,
+) => {
+  const pattern = `%${q.replace(/[\\%_]/g, '\\$&')}%`
+  const [key, id] = from ?? [null, null]
+  return db.query<Listed>(STATEMENTS[name].list(sort), [pattern, key, id, count]).catch((error: unknown) => {
+    throw after !== null && isBadValue(error) ? noPlace(after) : error
+  })
+}
+
+/** A list ends early where its rows come to so many signs; how many are read first, to see how long they are. */
+const MOST_SIGNS = 4_000_000
+const FIRST_READ = 32
+
+/** Kept rows in order, as many as were asked for or as fit in one answer; `next` leads on where there are more. */
 export const listRows = async (
   db: Database,
   name: KindName,
-  { q, sort, limit, after }: { q: string; sort: Sort; limit: number; after: string | null },
+  asked: ListAsked,
 ): Promise<{ items: readonly Row[]; next: string | null }> => {
-  const [key, id] = after === null ? [null, null] : readCursor(after)
-  const pattern = `%${q.replace(/[\\%_]/g, '\\$&')}%`
-  const found = await db
-    .query<Stored & { cursor: string }>(STATEMENTS[name].list(sort), [pattern, key, id, limit + 1])
-    .catch((error: unknown) => {
-      throw after !== null && isBadValue(error) ? noPlace(after) : error
-    })
-  const page = found.slice(0, limit)
-  const last = page.at(-1)
-  const more = found.length > limit && last
-  return { items: page.map(present), next: more ? writeCursor(last.cursor, last.id) : null }
+  const items: Row[] = []
+  let signs = 0
+  let at: Cursor | null = asked.after === null ? null : readCursor(asked.after)
+  for (;;) {
+    const wanted = asked.limit - items.length
+    const fit = items.length === 0 ? FIRST_READ : Math.floor((MOST_SIGNS - signs) / (signs / items.length + 1))
+    const count = Math.max(1, Math.min(wanted, fit))
+    const found: readonly Listed[] = await page(db, name, asked, at, count + 1)
+    let taken = 0
+    while (taken < Math.min(count, found.length) && signs <= MOST_SIGNS) {
+      const row = found[taken++] as Listed
+      items.push(present(row))
+      signs += JSON.stringify(row).length
+      at = [row.cursor, row.id]
+    }
+    if (taken === found.length) return { items, next: null }
+    if (items.length >= asked.limit || signs > MOST_SIGNS) return { items, next: at && writeCursor(...at) }
+  }
 }
 
 const writeCursor = (key: string, id: string): string => Buffer.from(JSON.stringify([key, id])).toString('base64url')

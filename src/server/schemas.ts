@@ -1,5 +1,5 @@
-import Joi, { type ObjectSchema } from 'joi'
-import { MOST, readChart, readChord, readOverlay } from '../core/index.ts'
+import Joi, { type CustomHelpers, type ObjectSchema, type Schema } from 'joi'
+import { MOST, readChart, readChord, readOverlay, said } from '../core/index.ts'
 import { KEPT_OVERRIDES, NOTES, SENT_LINE } from './compute-schemas.ts'
 import type { KindName } from './kinds.ts'
 import { lineFrom, type SentLine } from './lines.ts'
@@ -14,6 +14,16 @@ const bar = Joi.number().integer().min(0).max(MOST.bars)
 const beat = Joi.number().min(1).max(1000)
 /** As far as the database counts. */
 const version = Joi.number().integer().min(1).max(2_147_483_647)
+
+/** JSON that is kept as it is, of so many signs at most. */
+const kept = (schema: Schema, most: number): Schema =>
+  schema.custom((value: unknown, helpers: CustomHelpers) =>
+    JSON.stringify(value).length <= most
+      ? value
+      : helpers.message({ custom: `{{#label}} is longer than ${said(most)} signs of JSON` }),
+  )
+const MOST_SETTING = 50_000
+const MOST_RULES = 200_000
 
 /** A step of a kept route: what must be there; what a planning told beside it is kept as it is. */
 const STEP = Joi.object({
@@ -38,7 +48,7 @@ export const ROWS: Readonly<Record<KindName, ObjectSchema<Fields>>> = {
     chartId: text(60).allow(null).default(null),
     chartVersion: version.allow(null).default(null),
     steps: Joi.array().items(STEP).max(2000).required(),
-    rules: Joi.object().unknown().allow(null).default(null),
+    rules: kept(Joi.object().unknown(), MOST_RULES).allow(null).default(null),
   }),
   lines: Joi.object({
     name: text(200).trim().min(1).required(),
@@ -60,7 +70,10 @@ export const ROWS: Readonly<Record<KindName, ObjectSchema<Fields>>> = {
     bar: bar.allow(null).default(null),
     beat: beat.allow(null).default(null),
   }),
-  settings: Joi.object({ name: text(60).trim().min(1).required(), value: Joi.any().invalid(null).required() }),
+  settings: Joi.object({
+    name: text(60).trim().min(1).required(),
+    value: kept(Joi.any().invalid(null), MOST_SETTING).required(),
+  }),
 }
 
 /** What the core must be able to read before a row is stored; throws the problem that says where it cannot. */

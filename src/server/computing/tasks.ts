@@ -12,6 +12,7 @@ import { importAnswer } from '../imports.ts'
 import { KIND_NAMES, type KindName } from '../kinds.ts'
 import { lineFileAnswer } from '../line-files.ts'
 import { auditAnswer, lineFrom, type SentLine } from '../lines.ts'
+import { openapi } from '../openapi.ts'
 import { fieldError, fieldProblem, Problem } from '../problems.ts'
 import {
   ANY_PAIR,
@@ -168,5 +169,6 @@ export const TASKS = {
   exportRoute,
   band,
   row,
+  openapi: () => json(openapi(__VERSION__)),
 } as const satisfies Readonly<Record<string, Task>>
 export type TaskName = keyof typeof TASKS

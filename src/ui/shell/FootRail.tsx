@@ -6,7 +6,7 @@ import { deskAt } from '../stores/desk.ts'
 import { $hearing } from '../stores/hearing.ts'
 import { addressOf, go, VIEWS, type ViewId } from '../stores/place.ts'
 import { $playing, playOrStop } from '../stores/playing.ts'
-import { type Boot, startSession, useKept, usePlace } from '../stores/session.ts'
+import { bootIn, type Handed, startSession, useKept, usePlace } from '../stores/session.ts'
 import { BandPanel } from './BandPanel.tsx'
 import styles from './FootRail.module.css'
 import { Legend } from './Legend.tsx'
@@ -22,7 +22,8 @@ const pedalWords = (hasChords: boolean, playing: boolean): string => {
 }
 
 /** Views, sound, and what the pedal does now. */
-export const FootRail = ({ boot }: { readonly boot: Boot }) => {
+export const FootRail = ({ boot: given }: { readonly boot: Handed }) => {
+  const boot = bootIn(given)
   startSession(boot)
   useLive()
   const place = usePlace(boot)

@@ -3,12 +3,13 @@ import { Strip } from '../figures/Strip.tsx'
 import { goToSpot } from '../stores/actions.ts'
 import { deskAt } from '../stores/desk.ts'
 import { $playing, musicTick } from '../stores/playing.ts'
-import { type Boot, startSession, useKept, usePlace } from '../stores/session.ts'
+import { bootIn, type Handed, startSession, useKept, usePlace } from '../stores/session.ts'
 import { useLive } from './live.ts'
 import styles from './StripPlace.module.css'
 
 /** The strip on top of every working screen; it keeps its shape while a chart loads and where none is open. */
-export const StripPlace = ({ boot }: { readonly boot: Boot }) => {
+export const StripPlace = ({ boot: given }: { readonly boot: Handed }) => {
+  const boot = bootIn(given)
   startSession(boot)
   useLive()
   const place = usePlace(boot)

@@ -7,7 +7,7 @@ import { closeSketch, deskNow } from '../stores/actions.ts'
 import { deskAt } from '../stores/desk.ts'
 import type { Kept } from '../stores/kept.ts'
 import { AT_START, go } from '../stores/place.ts'
-import { type Boot, startSession, useKept, usePlace } from '../stores/session.ts'
+import { bootIn, type Handed, startSession, useKept, usePlace } from '../stores/session.ts'
 import { undoLast } from '../stores/undoing.ts'
 import { AskBar } from './AskBar.tsx'
 import { InstrumentBar } from './InstrumentBar.tsx'
@@ -34,7 +34,8 @@ const chartOptions = ({ chart, charts }: Kept) => {
 }
 
 /** Brand, open chart, pitch, ask bar, undo; and the page's keys and look, which belong to no single view. */
-export const TopBar = ({ boot }: { readonly boot: Boot }) => {
+export const TopBar = ({ boot: given }: { readonly boot: Handed }) => {
+  const boot = bootIn(given)
   startSession(boot)
   const place = usePlace(boot)
   const kept = useKept(boot)

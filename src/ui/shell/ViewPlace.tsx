@@ -2,7 +2,7 @@ import { useStore } from '@nanostores/react'
 import { Component, type ReactNode, useEffect } from 'react'
 import { Button } from '../parts/Button.tsx'
 import { deskAt } from '../stores/desk.ts'
-import { type Boot, startSession, useKept, usePlace } from '../stores/session.ts'
+import { bootIn, type Handed, startSession, useKept, usePlace } from '../stores/session.ts'
 import { useLive } from './live.ts'
 import styles from './ViewPlace.module.css'
 import { $viewsLoaded, loadView, viewIfLoaded } from './views.ts'
@@ -25,7 +25,8 @@ class Guard extends Component<{ readonly children: ReactNode }, { readonly faile
   }
 }
 
-export const ViewPlace = ({ boot }: { readonly boot: Boot }) => {
+export const ViewPlace = ({ boot: given }: { readonly boot: Handed }) => {
+  const boot = bootIn(given)
   startSession(boot)
   useLive()
   const place = usePlace(boot)

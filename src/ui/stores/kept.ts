@@ -11,6 +11,8 @@ export interface Kept {
   readonly missing: boolean
   readonly loading: boolean
   readonly ideas: readonly IdeaRow[]
+  /** Whether the page began with the latest of them only. */
+  readonly moreIdeas?: boolean
   /** The route that is followed. */
   readonly route: RouteRow | null
   readonly settings: readonly SettingRow[]
@@ -39,7 +41,10 @@ export const startKept = (kept: Kept): void => {
   $kept.set(kept)
   const held = localStorage.getItem(UNKEPT)
   if (held) $unkept.set(JSON.parse(held))
-  let open = kept.chart?.id ?? null
+  const first = $place.get()?.chart ?? null
+  if (kept.loading && first !== null) void openChart(first)
+  if (kept.moreIdeas) void refreshIdeas()
+  let open = first
   $place.listen((place) => {
     if (place && place.chart !== null && place.chart !== open) {
       open = place.chart

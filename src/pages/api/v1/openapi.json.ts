@@ -1,5 +1,5 @@
-import { endpoint, json, notAllowed } from '../../../server/door.ts'
-import { openapi } from '../../../server/openapi.ts'
+import { fromQuery } from '../../../server/computing/aside.ts'
+import { notAllowed } from '../../../server/door.ts'
 
-export const GET = endpoint(() => json(openapi(__VERSION__)))
+export const GET = fromQuery('openapi')
 export const ALL = notAllowed

@@ -1,0 +1,47 @@
+import { PAGE } from './queries.ts'
+import { listRows, type Row, rowOrNull } from './rows.ts'
+import type { Database } from './sql.ts'
+
+/** What a page is rendered from. */
+export interface PageRows {
+  readonly titles: readonly { readonly id: string; readonly title: string }[]
+  /** The latest; `moreIdeas` where there are others. */
+  readonly ideas: readonly Row[]
+  readonly moreIdeas: boolean
+  readonly settings: readonly Row[]
+  /** The chart that is open, by its id; its row only where it is short enough to be read while the page waits. */
+  readonly chartId: string | null
+  readonly chart: Row | null
+  readonly route: Row | null
+}
+
+/** A chart of so many signs is worked out while the page is made; of a longer one the page is made first. */
+const SHORT = 6000
+const FIRST_IDEAS = { q: '', after: null, limit: 24, sort: '-updatedAt' } as const
+
+/** Reads what a page shows: the chart and the route its address names, else the chart that was changed last. */
+export const pageRows = async (
+  db: Database,
+  asked: { readonly chart: string | null; readonly route: string | null; readonly isSketch: boolean },
+): Promise<PageRows> => {
+  const latest = async (): Promise<string | null> => (await db.query<{ id: string }>(PAGE.latest))[0]?.id ?? null
+  const wanted = asked.chart ?? (asked.isSketch ? null : await latest())
+  const [titles, ideas, settings, chart, route] = await Promise.all([
+    db.query<{ id: string; title: string }>(PAGE.titles),
+    listRows(db, 'ideas', FIRST_IDEAS),
+    db.query<Row>(PAGE.settings),
+    wanted === null ? null : rowOrNull(db, 'charts', wanted),
+    asked.route === null ? null : rowOrNull(db, 'routes', asked.route),
+  ])
+  const isShort = chart !== null && String(chart.text).length <= SHORT
+  const moreIdeas = ideas.next !== null
+  return {
+    titles,
+    ideas: ideas.items,
+    moreIdeas,
+    settings,
+    chartId: chart?.id ?? null,
+    chart: isShort ? chart : null,
+    route,
+  }
+}
