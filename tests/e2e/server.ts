@@ -1,5 +1,5 @@
 import { type ChildProcess, spawn, spawnSync } from 'node:child_process'
-import { cpSync, existsSync, mkdtempSync, rmSync } from 'node:fs'
+import { cpSync, existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
@@ -75,7 +75,14 @@ export const serverOfFile = (fill: (address: string) => Promise<unknown> = async
     get address() {
       return server.address
     },
+    /** Bytes the program holds, by what the system says; 0 where it says nothing. */
+    memory: (): number => residentBytes(server.process.pid),
   }
+}
+
+const residentBytes = (pid: number | undefined): number => {
+  const status = existsSync(`/proc/${pid}/status`) ? readFileSync(`/proc/${pid}/status`, 'utf8') : ''
+  return Number(/^VmRSS:\s+(\d+) kB/m.exec(status)?.[1] ?? 0) * 1024
 }
 
 /** One JSON request; the body is read whatever the status. */
