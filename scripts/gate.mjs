@@ -22,6 +22,17 @@ const isAddress = (url) => {
   }
 }
 
+/** A query whose escapes are no text is read as far as it goes, as browsers do. */
+const readable = (url) => {
+  try {
+    decodeURI(url)
+    return url
+  } catch {
+    const at = url.indexOf('?')
+    return `${url.slice(0, at)}?${new URLSearchParams(url.slice(at + 1))}`
+  }
+}
+
 export const gate = (handler) => (request, response) => {
   const { method, url } = request
   if (!METHODS.includes(method))
@@ -40,5 +51,6 @@ export const gate = (handler) => (request, response) => {
       'The request is not in the agreed form',
       'The address is not text in UTF-8.',
     )
+  request.url = readable(url)
   return handler(request, response)
 }

@@ -22,6 +22,7 @@ export {
   beatOf,
   beatsOf,
   beatTicks,
+  byBar,
   type Chart,
   type Key,
   keyName,

@@ -3,6 +3,7 @@ import {
   analyseChart,
   beatOf,
   beatsOf,
+  byBar,
   type Chain,
   type Chart,
   dominantsBehind,
@@ -48,12 +49,13 @@ const barsOf = ({ from, to }: Pick<Chain, 'from' | 'to'>) => ({
 /** A chart's harmony as `POST /charts/analyse` answers it. The chart repeats: its last chord looks on to its first. */
 export const analysisAnswer = (chart: Chart, overrides: readonly Override[], school: School) => {
   const { key, spots, chains } = analyseChart(chart, true, overrides)
+  const inBars = byBar(spots)
   return {
     key: keyName(key),
     bars: chart.bars.map((bar) => ({
       number: bar.number,
       section: bar.section,
-      chords: spots.filter((s) => s.spot.bar === bar.number).map((s) => chordAnswer(s, chart, overrides, school)),
+      chords: (inBars.get(bar.number) ?? []).map((s) => chordAnswer(s, chart, overrides, school)),
     })),
     chains: chains.map((c) => ({ kind: c.kind, ...barsOf(c), target: c.target })),
     stretches: stretchesOf(spots, school).map((s) => ({

@@ -2,6 +2,7 @@ import {
   analyseChart,
   beatOf,
   beatsOf,
+  byBar,
   type Chart,
   type Chord,
   type Contents,
@@ -144,21 +145,20 @@ export const materialAnswer = (overlay: Overlay, contents: Contents = contentsOf
 
 /** A chart typed as a question: each chord with its place and its job as far as the next chord tells. */
 export const chartAnswer = (chart: Chart, text: string) => {
-  const { key, spots: inChart } = analyseChart(chart, false)
+  const { key, spots } = analyseChart(chart, false)
+  const inBars = byBar(spots)
   return {
     text,
     key: keyName(key),
     bars: chart.bars.map((bar) => ({
       number: bar.number,
       section: bar.section,
-      chords: inChart
-        .filter(({ spot }) => spot.bar === bar.number)
-        .map(({ spot, job }) => ({
-          symbol: spot.chord.symbol,
-          beat: beatOf(spot, chart.metre),
-          beats: beatsOf(spot, chart.metre),
-          job: job === null ? null : jobName(job),
-        })),
+      chords: (inBars.get(bar.number) ?? []).map(({ spot, job }) => ({
+        symbol: spot.chord.symbol,
+        beat: beatOf(spot, chart.metre),
+        beats: beatsOf(spot, chart.metre),
+        job: job === null ? null : jobName(job),
+      })),
     })),
   }
 }

@@ -1,4 +1,5 @@
 import type { Harmony } from '../chord/chord.ts'
+import { groupedBy } from '../grouped.ts'
 import type { Note } from '../pitch/note.ts'
 import { TICKS_PER_QUARTER, type Ticks, ticks } from '../pitch/units.ts'
 import type { Feel } from './feel.ts'
@@ -66,3 +67,7 @@ export const beatOf = (spot: Spot, metre: Metre): number => 1 + spot.at / beatTi
 export const beatsOf = (spot: Spot, metre: Metre): number => spot.length / beatTicks(metre)
 export const spotsOf = (chart: Chart): readonly Spot[] => chart.bars.flatMap((b) => b.spots)
 export const keyName = (key: Key): string => `${key.tonic.name} ${key.mode}`
+
+/** Spots, or what is told of them, by the number of their bar. */
+export const byBar = <S extends { readonly spot: Spot }>(spots: readonly S[]): ReadonlyMap<number, readonly S[]> =>
+  groupedBy(spots, (s) => s.spot.bar)

@@ -54,9 +54,11 @@ export const auditLine = (line: Line, timeline: Timeline, weights: Weights): Aud
   ]
   const implied = impliedIn(notes, pieces)
   const plainly = (heard: string): string => heard.replace(/ arpeggio$/, '')
-  const same = (a: ImpliedReading, b: ImpliedReading): boolean =>
-    a.from === b.from && a.to === b.to && plainly(a.heard) === plainly(b.heard)
-  const readings = [...implied, ...shapes].filter((r, i, all) => all.findIndex((o) => same(o, r)) === i)
+  const heardOnce = new Map<string, ImpliedReading>()
+  for (const r of [...implied, ...shapes]) {
+    const key = `${r.from} ${r.to} ${plainly(r.heard)}`
+    if (!heardOnce.has(key)) heardOnce.set(key, r)
+  }
   return {
     notes,
     figures,
@@ -67,6 +69,6 @@ export const auditLine = (line: Line, timeline: Timeline, weights: Weights): Aud
     groupings: groupingsIn(notes, timeline),
     timeline,
     jobs: jobsOf(notes, melodic, cells),
-    readings: readings.sort((a, b) => a.from - b.from || b.score - a.score),
+    readings: [...heardOnce.values()].sort((a, b) => a.from - b.from || b.score - a.score),
   }
 }

@@ -25,6 +25,8 @@ export interface Ground {
   readonly leads: Int32Array
   /** For each note, by set: an index into `RELATIONS`, what a shape is to the chord that sounds there. */
   readonly relations: readonly Uint8Array[]
+  /** No limit at any place, for who asks for every explanation. */
+  readonly unlimited: Float64Array
 }
 
 const leadsOf = (figures: readonly Figure[], size: number): Int32Array => {
@@ -80,6 +82,7 @@ export const groundOf = (
     own: hands.map((h) => h.own ?? EMPTY_SET),
     leads: leadsOf(figures, notes.length),
     relations,
+    unlimited: new Float64Array(notes.length + 1).fill(Infinity),
   }
 }
 

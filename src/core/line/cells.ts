@@ -1,3 +1,4 @@
+import { groupedBy } from '../grouped.ts'
 import type { MaterialFamily } from '../material/catalogue.ts'
 import type { Overlay } from '../material/overlay.ts'
 import { setOf, shared } from '../pitch/pcset.ts'
@@ -7,9 +8,9 @@ import { crosses, type Ground, groundOf, relationAt } from './cell-ground.ts'
 import { type FigureCell, figureCellsIn } from './figure-cells.ts'
 import { type HeardNote, isChordTone } from './heard.ts'
 import type { Figure } from './melodic.ts'
-import { GROUP, pairRunsFrom } from './pairs-heard.ts'
+import { GROUP, pairsHeard } from './pairs-heard.ts'
 import type { Sequence } from './patterns.ts'
-import { eachShapeFrom, LONGEST, walkShape } from './shape-walk.ts'
+import { emptyWalk, LONGEST, shapesFrom, walkShape } from './shape-walk.ts'
 import { FOREIGN, HEADERS, overlayOf, type Relation, SHAPES, type Shape } from './shapes.ts'
 import type { Timeline } from './timeline.ts'
 
@@ -57,11 +58,23 @@ export const cellsIn = (
   const known = figureCellsIn(notes, timeline)
   const start: Best = { cost: 0, from: -1, shape: null, relation: 'foreign', overlay: null, how: 'start' }
   const best: (Best | undefined)[] = [start]
-  const runs = pairRunsFrom(notes, timeline)
+  const pairs = pairsHeard(notes, timeline)
+  /** The cheapest pair that ends at each place, with where it began. */
+  const pairTo: (Best | undefined)[] = []
+  const enclosures = groupedBy(
+    figures.filter((f) => f.kind === 'enclosure'),
+    (f) => f.from,
+  )
   const limits = new Float64Array(notes.length + 1)
+  const walk = emptyWalk()
   const offer = (end: number, b: Best): void => {
     const known = best[end]
     if (!known || b.cost < known.cost - 1e-9) best[end] = b
+  }
+  const offerPair = (end: number, b: Best): void => {
+    const known = pairTo[end]
+    if (!known || b.cost < known.cost - 1e-9) pairTo[end] = b
+    offer(end, b)
   }
   for (const [i, n] of notes.entries()) {
     const before = best[i] as Best
@@ -78,42 +91,39 @@ export const cellsIn = (
       overlay: null,
       how: 'loose',
     })
-    for (const f of figures)
-      if (f.from === i && f.kind === 'enclosure') {
-        const cost = here.cost + BITS.enclosure.header + BITS.enclosure.note * (f.to - f.from + 1)
-        offer(f.to + 1, { cost, from: i, shape: null, relation: 'foreign', overlay: null, how: 'enclosure' })
-      }
+    for (const f of enclosures.get(i) ?? []) {
+      const cost = here.cost + BITS.enclosure.header + BITS.enclosure.note * (f.to - f.from + 1)
+      offer(f.to + 1, { cost, from: i, shape: null, relation: 'foreign', overlay: null, how: 'enclosure' })
+    }
     for (const f of known.get(i) ?? [])
       if (!crosses(ground, f.from, f.to))
         offer(f.to + 1, { ...LOOSE, cost: here.cost + f.bits, from: i, overlay: f.overlay, how: f.how })
-    const run = runs[i]
-    for (let end = run ? i + 2 * GROUP : Infinity; run && end <= run.to + 1; end += GROUP) {
-      if (crossesWithin(ground, i, end)) break
-      const groups = (end - i) / GROUP
-      const cost = here.cost + BITS.pair.header + BITS.pair.group * groups
-      offer(end, { cost, from: i, shape: null, relation: 'foreign', overlay: run.pair, how: 'pair' })
+    const [pair, before] = [pairs.begins[i] ?? null, pairTo[i]]
+    if (pair && !crosses(ground, i, i + GROUP - 1) && !crosses(ground, i + GROUP, i + 2 * GROUP - 1)) {
+      const cost = here.cost + BITS.pair.header + BITS.pair.group * 2
+      offerPair(i + 2 * GROUP, { ...LOOSE, cost, from: i, overlay: pair, how: 'pair' })
     }
+    if (before && pairs.goesOn[i] && !crosses(ground, i, i + GROUP - 1))
+      offerPair(i + GROUP, { ...before, cost: before.cost + BITS.pair.group })
     // Whoever stands somewhere more cheaply can still enter the same shape there.
     for (let j = i + 1; j <= Math.min(notes.length, i + LONGEST); j++)
       limits[j] = (best[j]?.cost ?? Infinity) - here.cost + WORTH
-    eachShapeFrom(ground, i, (shape) => {
+    for (const shape of shapesFrom(ground, i)) {
       const relation = relationAt(ground, i, shape.set)
       const plain = relation === 'foreign' ? shape.header : HEADERS[relation]
       const again = here.shape?.kind === shape.kind ? plain * BITS.again.share + BITS.again.more : Infinity
-      walkShape(shape, ground, i, Math.min(plain, again), limits, (to, cost) => {
+      const ends = walkShape(shape, ground, i, Math.min(plain, again), limits, walk)
+      for (let k = 0; k < ends; k++) {
+        const to = walk.to[k] as number
         const more = again < plain ? Math.min(plain - again, BITS.again.note * (to - i + 1)) : 0
-        const whole = here.cost + cost + more
+        const whole = here.cost + (walk.cost[k] as number) + more
         if (whole < (best[to + 1]?.cost ?? Infinity) - 1e-9)
           best[to + 1] = { cost: whole, from: i, shape, relation, overlay: null, how: 'cell' }
-      })
-    })
+      }
+    }
   }
   return cellsFrom(best, ground)
 }
-
-/** Whether a pair would go over a place where no cell goes on, other than from one triad to the other. */
-const crossesWithin = ({ parted }: Ground, from: number, end: number): boolean =>
-  parted.subarray(from, end).some((p, k) => p === 1 && k % GROUP !== 0)
 
 /** What a shape goes by: of the sounding chord only its root's triad, where no more of it is played. */
 const namedBy = ({ notes, leads }: Ground, { shape, relation, from }: Best, end: number): Overlay => {
@@ -158,14 +168,14 @@ export const otherShapes = (
   from: number,
   to: number,
 ): readonly { readonly overlay: Overlay; readonly bits: number }[] => {
-  const noLimits = new Float64Array(ground.notes.length + 1).fill(Infinity)
   const found: { readonly shape: Shape; readonly bits: number }[] = []
-  eachShapeFrom(ground, from, (shape) => {
+  const walk = emptyWalk()
+  for (const shape of shapesFrom(ground, from)) {
     const relation = relationAt(ground, from, shape.set)
-    walkShape(shape, ground, from, relation === 'foreign' ? shape.header : HEADERS[relation], noLimits, (end, bits) => {
-      if (end === to) found.push({ shape, bits })
-    })
-  })
+    const header = relation === 'foreign' ? shape.header : HEADERS[relation]
+    const ends = walkShape(shape, ground, from, header, ground.unlimited, walk)
+    for (let k = 0; k < ends; k++) if (walk.to[k] === to) found.push({ shape, bits: walk.cost[k] as number })
+  }
   return found
     .sort((a, b) => a.bits - b.bits)
     .slice(0, 3)

@@ -123,7 +123,7 @@ const thirdsAt = (notes: readonly HeardNote[], from: number, timeline: Timeline)
   const n = notes[from]
   const home = n?.sounding?.place && homeOverlay(n.sounding.place.home.first)
   if (!n || !home || !isThirdsStart(notes, from)) return null
-  const to = thirdsEnd(notes, from)
+  const to = thirdsEnd(notes, from, isWithinThirds(notes, from) ? from + LONGEST_PART : notes.length)
   const run = notes.slice(from, to + 1)
   if (run.length < 6 || !together(notes, from, to, timeline)) return null
   if (!run.every((x) => (home.set >> pitchClass(x.pitch)) & 1)) return null
@@ -146,10 +146,17 @@ const isThirdsStart = (notes: readonly HeardNote[], i: number): boolean => {
   return isThird(a) && isSecond(b) && isThird(c) && Math.sign(a) !== Math.sign(b) && Math.sign(a) === Math.sign(c)
 }
 
-const thirdsEnd = (notes: readonly HeardNote[], from: number): number => {
+/** Whether the thirds that start at a note go on from two notes before it. */
+const isWithinThirds = (notes: readonly HeardNote[], from: number): boolean =>
+  from >= 2 && isThirdsStart(notes, from - 2)
+/** So many notes of thirds are looked at from within them; from their beginning, all. */
+const LONGEST_PART = 64
+
+const thirdsEnd = (notes: readonly HeardNote[], from: number, before = notes.length): number => {
   const way = Math.sign(stepAt(notes, from))
   let to = from + 1
   while (
+    to + 2 <= before &&
     isSecond(stepAt(notes, to)) &&
     Math.sign(stepAt(notes, to)) === -way &&
     isThird(stepAt(notes, to + 1)) &&
@@ -166,6 +173,8 @@ export const inThirds = (notes: readonly HeardNote[]): ReadonlySet<number> => {
     if (!isThirdsStart(notes, i)) continue
     const to = thirdsEnd(notes, i)
     if (to - i >= CELL - 1) for (let k = i; k <= to; k++) inside.add(k)
+    // What starts within them ends with them.
+    i = Math.max(i, to - 2)
   }
   return inside
 }

@@ -2,7 +2,7 @@ import type { Chord } from '../chord/chord.ts'
 import { readChord } from '../chord/parse.ts'
 import { plainNote } from '../pitch/note.ts'
 import { rotate, setOf, shared, sizeOf } from '../pitch/pcset.ts'
-import { pitchClass } from '../pitch/units.ts'
+import { type PcSet, pitchClass } from '../pitch/units.ts'
 import type { HeardNote } from './heard.ts'
 
 /** Another way to hear a piece of a line, in words, with how much speaks for it (0..100). */
@@ -43,6 +43,15 @@ const slipped = (notes: readonly HeardNote[], from: number, to: number): Implied
 
 const KINDS = ['7', 'm7', 'maj7', 'm7b5', 'dim7', ''] as const
 
+/** Every chord that may be heard, with its tones: its kinds on the twelve roots, spelled plainly. */
+const HEARABLE: readonly { readonly chord: Chord; readonly own: PcSet }[] = KINDS.flatMap((kind) =>
+  Array.from({ length: 12 }, (_, pc) => {
+    const read = readChord(plainNote(pitchClass(pc), kind.startsWith('m') && !kind.startsWith('maj')).name + kind)
+    if (!read.ok) throw new Error(`not a chord: ${kind} on ${pc}`)
+    return { chord: read.value, own: rotate(read.value.quality.ownSet, pc) }
+  }),
+)
+
 /** Whether a chord says nothing that the one that sounds does not. */
 const isSounding = (chord: Chord, sounding: Chord | undefined): boolean => {
   if (!sounding) return false
@@ -55,15 +64,11 @@ const chordsHeard = (piece: readonly HeardNote[]): readonly { chord: Chord; shar
   const set = setIn(piece)
   const sounding = piece[0]?.sounding?.place?.chord
   if (sounding && (set & ~rotate(sounding.quality.ownSet, sounding.root.pc)) === 0) return []
-  return KINDS.flatMap((kind) =>
-    Array.from({ length: 12 }, (_, pc) => {
-      const read = readChord(plainNote(pitchClass(pc), kind.startsWith('m') && !kind.startsWith('maj')).name + kind)
-      if (!read.ok || read.value.symbol === sounding?.symbol) return []
-      const own = rotate(read.value.quality.ownSet, pc)
-      const within = sizeOf(shared(set, own))
-      return within >= 3 && within === sizeOf(set) ? [{ chord: read.value, share: within / sizeOf(own) }] : []
-    }).flat(),
-  )
+  return HEARABLE.flatMap(({ chord, own }) => {
+    if (chord.symbol === sounding?.symbol) return []
+    const within = sizeOf(shared(set, own))
+    return within >= 3 && within === sizeOf(set) ? [{ chord, share: within / sizeOf(own) }] : []
+  })
     .filter(
       ({ chord, share }, _, all) => (share === 1 || all.every((a) => a.share < 1)) && !isSounding(chord, sounding),
     )
@@ -85,26 +90,30 @@ const relation = (chord: Chord, n: HeardNote, before: Chord | undefined): string
   return `laid over ${sounding.symbol}`
 }
 
-/** The chord that sounded under the line before the one a note stands over. */
-const chordBefore = (notes: readonly HeardNote[], from: number): Chord | undefined => {
-  const here = notes[from]?.sounding?.from
-  for (let i = from - 1; i >= 0; i--) if (notes[i]?.sounding?.from !== here) return notes[i]?.sounding?.place?.chord
-  return undefined
+/** For each note, the chord that sounded under the line before the one it stands over. */
+const chordsBefore = (notes: readonly HeardNote[]): readonly (Chord | undefined)[] => {
+  let before: Chord | undefined
+  return notes.map((n, i) => {
+    const last = notes[i - 1]
+    if (last && last.sounding?.from !== n.sounding?.from) before = last.sounding?.place?.chord
+    return before
+  })
 }
 
 /** How pieces of a line could be heard otherwise than by the chord that sounds, the likeliest first. */
 export const impliedIn = (
   notes: readonly HeardNote[],
   pieces: readonly (readonly [number, number])[],
-): readonly ImpliedReading[] =>
-  pieces
+): readonly ImpliedReading[] => {
+  const before = chordsBefore(notes)
+  return pieces
     .flatMap(([from, to]): readonly ImpliedReading[] => {
       const piece = notes.slice(from, to + 1)
       const slip = slipped(notes, from, to)
       const chords = chordsHeard(piece)
         .slice(0, 3)
         .flatMap(({ chord, share }) => {
-          const why = relation(chord, piece[0] as HeardNote, chordBefore(notes, from))
+          const why = relation(chord, piece[0] as HeardNote, before[from])
           const away = piece.filter((n) => n.role !== 'chord').length / piece.length
           return why
             ? [
@@ -121,3 +130,4 @@ export const impliedIn = (
       return [...(slip ? [slip] : []), ...chords]
     })
     .sort((a, b) => a.from - b.from || b.score - a.score)
+}

@@ -2,6 +2,7 @@ import { toAscii } from '../pitch/glyphs.ts'
 import type { Cell } from './cells.ts'
 import type { HeardNote } from './heard.ts'
 import type { Melodic } from './melodic.ts'
+import { coverOf } from './spans.ts'
 
 /** Cells that say more of a note than what it does to its neighbour: within them a half step is part of the shape. */
 const SPEAKING = new Set([
@@ -58,10 +59,11 @@ export const jobsOf = (
   notes: readonly HeardNote[],
   melodic: readonly (Melodic | null)[],
   cells: readonly Cell[],
-): readonly string[] =>
-  notes.map((n, i) => {
+): readonly string[] => {
+  const cover = coverOf(cells, notes.length)
+  return notes.map((n, i) => {
     const own = melodic[i] ?? null
-    const cell = cells.find((c) => i >= c.from && i <= c.to)
+    const cell = cover[i]
     if (own && LEADING.has(own.kind)) return own.kind
     const inCell = cell?.overlay && ((cell.overlay.set >> (n.pitch % 12)) & 1) === 1
     const words = cell && inCell ? cellJob(cell, n) : null
@@ -69,3 +71,4 @@ export const jobsOf = (
     if (own) return own.kind
     return words ?? (n.role === null ? 'no chord' : n.role === 'chord' ? 'chord tone' : toAscii(n.role))
   })
+}

@@ -1,6 +1,7 @@
 import { inThirds } from './figure-cells.ts'
 import { type HeardNote, isChordTone, isParted, isToneOf, stepTo } from './heard.ts'
 import { endOf } from './line.ts'
+import { coverOf } from './spans.ts'
 import { soundingAt, type Timeline } from './timeline.ts'
 
 /** What a note does to the notes about it. `of` is the note it is for, by its place in the line. */
@@ -147,10 +148,14 @@ export const melodicJobs = (
   figures: readonly Figure[],
   timeline: Timeline,
 ): readonly (Melodic | null)[] => {
+  const leading = coverOf(
+    figures.map((f) => ({ from: f.from, to: f.to - 1, figure: f })),
+    notes.length,
+  )
   const jobs = notes.map((n, i): Melodic | null => {
     const follows = notes[i + 1]
     const next = follows && !isParted(n, follows, timeline) ? follows : undefined
-    const figure = figures.find((f) => i >= f.from && i < f.to)
+    const figure = leading[i]?.figure
     if (figure) return { kind: figure.kind, of: figure.to }
     if (anticipates(n, next, timeline)) return { kind: 'anticipation', of: i }
     if (isLate(n, next, i === 0, timeline)) return { kind: 'delayed resolution', of: i + 1 }

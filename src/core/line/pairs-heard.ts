@@ -5,17 +5,9 @@ import { pitchClass } from '../pitch/units.ts'
 import { type HeardNote, isParted } from './heard.ts'
 import type { Timeline } from './timeline.ts'
 
-/** Two triads that share no note, three notes of one and three of the other by turns. */
-export interface PairRun {
-  readonly from: number
-  readonly to: number
-  readonly pair: Overlay
-}
-
 /** Triads in thirds: suspended ones by turns are rather a line of fourths; others are seldom heard in pairs. */
 const TRIADS = MATERIALS.filter((m) => m.family === 'triad' && !/^sus|lydian|phrygian|major b5/.test(m.name))
 export const GROUP = 3
-const LEAST_GROUPS = 2
 
 /** The triad three notes in a row are, in any order. */
 const triadAt = (notes: readonly HeardNote[], i: number, timeline: Timeline): Overlay | null => {
@@ -30,14 +22,22 @@ const triadAt = (notes: readonly HeardNote[], i: number, timeline: Timeline): Ov
   return null
 }
 
-/** For each note the longest pair run that begins there; null where none does. */
-export const pairRunsFrom = (notes: readonly HeardNote[], timeline: Timeline): readonly (PairRun | null)[] => {
+/** Where pairs are heard: two triads that share no note, three notes of one and three of the other by turns. */
+export interface PairsHeard {
+  /** The pair of the two groups that begin at each note; null where they are none. */
+  readonly begins: readonly (Overlay | null)[]
+  /** 1 where the three notes that begin there are the triad of the group before the last: a pair goes on. */
+  readonly goesOn: Uint8Array
+}
+
+export const pairsHeard = (notes: readonly HeardNote[], timeline: Timeline): PairsHeard => {
   const triads = notes.map((_, i) => triadAt(notes, i, timeline))
-  return notes.map((_, from) => {
-    const [a, b] = [triads[from], triads[from + GROUP]]
-    if (!a || !b || shared(a.set, b.set) !== 0) return null
-    let groups = LEAST_GROUPS
-    while (triads[from + groups * GROUP]?.set === (groups % 2 === 0 ? a : b).set) groups++
-    return { from, to: from + groups * GROUP - 1, pair: pairOf(a, b) }
-  })
+  const again = (i: number): boolean => triads[i] !== null && triads[i]?.set === triads[i - 2 * GROUP]?.set
+  return {
+    begins: triads.map((a, i) => {
+      const b = triads[i + GROUP]
+      return a && b && shared(a.set, b.set) === 0 ? pairOf(a, b) : null
+    }),
+    goesOn: Uint8Array.from(triads, (_, i) => (again(i) ? 1 : 0)),
+  }
 }

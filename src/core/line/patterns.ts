@@ -1,7 +1,8 @@
 import { membersOf, rotate } from '../pitch/pcset.ts'
-import { pitchClass } from '../pitch/units.ts'
+import { type PcSet, pitchClass } from '../pitch/units.ts'
 import { inThirds } from './figure-cells.ts'
 import type { HeardNote } from './heard.ts'
+import { longestApart } from './spans.ts'
 import type { Timeline } from './timeline.ts'
 
 /**
@@ -28,71 +29,99 @@ export interface Grouping {
 const [SHORTEST, LONGEST] = [3, 8] as const
 
 /** Each note's place for comparing figures: its pitch, or its step in a scale; null where the scale lacks it. */
-type Ladder = (i: number) => number | null
+type Ladder = readonly (number | null)[]
 
-/** How often a figure of a length comes again right after itself, moved by one constant on a ladder. */
-const timesFrom = (
-  notes: readonly HeardNote[],
-  from: number,
-  length: number,
-  ladder: Ladder,
-): { times: number; by: number } => {
-  const [first, second] = [notes[from], notes[from + length]]
-  const [a0, b0] = [ladder(from), ladder(from + length)]
-  if (!first || !second || a0 === null || b0 === null) return { times: 1, by: 0 }
-  const by = b0 - a0
-  let i = from
-  for (; notes[i + length]; i++) {
-    const [a, b] = [notes[i] as HeardNote, notes[i + length] as HeardNote]
-    const sameRhythm = a.for === b.for && b.at - a.at === second.at - first.at
-    const [x, y] = [ladder(i), ladder(i + length)]
-    if (x === null || y === null || y - x !== by || !sameRhythm) break
-  }
-  return { times: 1 + Math.floor((i - from) / length), by }
+/** Steps of a home scale at each note, counted through the octaves; null off it. */
+const stepsIn = (notes: readonly HeardNote[], home: PcSet): Ladder => {
+  const members = membersOf(home)
+  return notes.map((n) => {
+    const at = members.indexOf(pitchClass(n.pitch))
+    return at >= 0 ? Math.floor(n.pitch / 12) * members.length + at : null
+  })
 }
 
-/** Steps of the home scale at a note, counted through the octaves; null off it. */
-const stepsIn = (notes: readonly HeardNote[], from: number): Ladder => {
-  const place = notes[from]?.sounding?.place
-  if (!place) return () => null
-  const members = membersOf(rotate(place.home.first.set, place.chord.root.pc))
-  return (i) => {
-    const n = notes[i]
-    const at = n ? members.indexOf(pitchClass(n.pitch)) : -1
-    return n && at >= 0 ? Math.floor(n.pitch / 12) * members.length + at : null
-  }
+/** How far, from each note, something that holds between neighbours goes on: the place of the last note of it. */
+const goingOn = (size: number, holds: (i: number) => boolean): Int32Array => {
+  const last = new Int32Array(size)
+  for (let i = size - 1; i >= 0; i--) last[i] = i + 1 < size && holds(i) ? (last[i + 1] as number) : i
+  return last
 }
 
-/** One step over and over, or seconds all one way, is a run and no sequence. */
-const isRun = (notes: readonly HeardNote[], from: number, to: number, ladder: Ladder): boolean => {
-  const steps = new Set<number>()
-  let [rises, falls] = [true, true]
-  for (let i = from + 1; i <= to; i++) {
-    steps.add((ladder(i) ?? 0) - (ladder(i - 1) ?? 0))
-    const by = (notes[i]?.pitch ?? 0) - (notes[i - 1]?.pitch ?? 0)
-    rises &&= by === 1 || by === 2
-    falls &&= by === -1 || by === -2
+const isSecond = (notes: readonly HeardNote[], i: number, way: number): boolean => {
+  const by = ((notes[i + 1]?.pitch ?? 0) - (notes[i]?.pitch ?? 0)) * way
+  return by === 1 || by === 2
+}
+
+/** From each note the last to which it is a run and no sequence: one step over and over, or seconds all one way. */
+const runsOn = (notes: readonly HeardNote[], ladder: Ladder): Int32Array => {
+  const step = (i: number): number => (ladder[i + 1] ?? 0) - (ladder[i] ?? 0)
+  const same = goingOn(notes.length, (i) => i + 2 >= notes.length || step(i) === step(i + 1))
+  const [rises, falls] = [1, -1].map((way) => goingOn(notes.length, (i) => isSecond(notes, i, way)))
+  return same.map((to, i) => Math.max(Math.min(to + 1, notes.length - 1), rises?.[i] ?? 0, falls?.[i] ?? 0))
+}
+
+/** Whether a note comes again a figure's length on, moved by so much, in the same time. */
+type Again = (i: number) => boolean
+const againBy = (notes: readonly HeardNote[], length: number, ladder: Ladder, from: number): Again => {
+  const moved = (i: number): number => (ladder[i + length] ?? Number.NaN) - (ladder[i] ?? Number.NaN)
+  const gap = (i: number): number => (notes[i + length]?.at ?? 0) - (notes[i]?.at ?? 0)
+  const [by, after] = [moved(from), gap(from)]
+  return (i) => moved(i) === by && gap(i) === after && notes[i]?.for === notes[i + length]?.for
+}
+
+/** From each note, how many notes on a figure of a length that begins there comes again, moved by one constant. */
+const againFrom = (notes: readonly HeardNote[], length: number, ladder: Ladder): Int32Array => {
+  const again = new Int32Array(notes.length)
+  for (let i = notes.length - 1 - length; i >= 0; i--) {
+    const comes = againBy(notes, length, ladder, i)
+    if (comes(i)) again[i] = 1 + (comes(i + 1) ? (again[i + 1] as number) : 0)
   }
-  return steps.size < 2 || rises || falls
+  return again
 }
 
 /** A sequence of two figures only is told from eight notes on: shorter ones come about by chance. */
 const LEAST_OF_TWO = 8
 
-const sequencesBy = (notes: readonly HeardNote[], tonal: boolean): readonly Sequence[] => {
+/** The sequences that begin at some of the notes, by their places on a ladder. */
+const sequencesOn = (
+  notes: readonly HeardNote[],
+  ladder: Ladder,
+  tonal: boolean,
+  begins: (i: number) => boolean,
+): readonly Sequence[] => {
   const found: Sequence[] = []
-  const pitches: Ladder = (i) => notes[i]?.pitch ?? null
-  for (let from = 0; from < notes.length; from++) {
-    const ladder = tonal ? stepsIn(notes, from) : pitches
-    for (let length = SHORTEST; length <= LONGEST; length++) {
-      const { times, by } = timesFrom(notes, from, length, ladder)
-      if (times < 2 || by === 0) continue
+  let runs: Int32Array | undefined
+  for (let length = SHORTEST; length <= LONGEST; length++) {
+    let again: Int32Array | undefined
+    for (let from = 0; from + length < notes.length; from++) {
+      const by = (ladder[from + length] ?? 0) - (ladder[from] ?? 0)
+      if (by === 0 || !begins(from)) continue
+      const comes = againBy(notes, length, ladder, from)
+      let k = 0
+      while (k < length && comes(from + k)) k++
+      if (k < length) continue
+      again ??= againFrom(notes, length, ladder)
+      runs ??= runsOn(notes, ladder)
+      const times = 1 + Math.floor((again[from] as number) / length)
       const to = from + times * length - 1
-      if (isRun(notes, from, to, ladder) || (times === 2 && times * length < LEAST_OF_TWO)) continue
+      if ((runs[from] as number) >= to || (times === 2 && times * length < LEAST_OF_TWO)) continue
       found.push({ from, to, length, by, times, tonal })
     }
   }
   return found
+}
+
+const homeAt = (n: HeardNote): PcSet | null => {
+  const place = n.sounding?.place
+  return place ? rotate(place.home.first.set, place.chord.root.pc) : null
+}
+
+/** Sequences within the home scale of the note each begins at. */
+const tonalSequences = (notes: readonly HeardNote[]): readonly Sequence[] => {
+  const homes = notes.map(homeAt)
+  return [...new Set(homes)].flatMap((home) =>
+    home === null ? [] : sequencesOn(notes, stepsIn(notes, home), true, (i) => homes[i] === home),
+  )
 }
 
 /**
@@ -102,32 +131,38 @@ const sequencesBy = (notes: readonly HeardNote[], tonal: boolean): readonly Sequ
 export const sequencesIn = (notes: readonly HeardNote[]): readonly Sequence[] => {
   const thirds = inThirds(notes)
   const isThirds = (s: Sequence): boolean => s.tonal && thirds.has(s.from) && thirds.has(s.to)
-  const found = [...sequencesBy(notes, false), ...sequencesBy(notes, true).filter((s) => !isThirds(s))]
-  const kept: Sequence[] = []
-  const size = (s: Sequence): number => s.to - s.from
-  for (const s of found.sort((a, b) => size(b) - size(a) || Number(a.tonal) - Number(b.tonal) || a.length - b.length))
-    if (!kept.some((k) => s.from <= k.to && k.from <= s.to)) kept.push(s)
-  return kept.sort((a, b) => a.from - b.from)
+  const exact = sequencesOn(
+    notes,
+    notes.map((n) => n.pitch),
+    false,
+    () => true,
+  )
+  const found = [...exact, ...tonalSequences(notes).filter((s) => !isThirds(s))]
+  const first = (a: Sequence, b: Sequence): number =>
+    Number(a.tonal) - Number(b.tonal) || a.length - b.length || a.from - b.from
+  return longestApart(found, notes.length, first)
 }
 
 const contour = (notes: readonly HeardNote[], i: number): number =>
   Math.sign((notes[i + 1]?.pitch ?? 0) - (notes[i]?.pitch ?? 0))
 
-/** How many groups of a length follow each other from one note on, all even and of one shape. */
-const groupsFrom = (notes: readonly HeardNote[], from: number, length: number): number => {
-  const first = notes[from] as HeardNote
-  const isEven = (i: number): boolean => {
-    const n = notes[i]
-    return n !== undefined && n.for === first.for && n.at === first.at + (i - from) * first.for
+/** How many groups of a length follow each other from each note on, all even and of one shape. */
+const groupsFrom = (notes: readonly HeardNote[], length: number): Int32Array => {
+  const even = goingOn(notes.length, (i) => {
+    const [n, next] = [notes[i] as HeardNote, notes[i + 1] as HeardNote]
+    return next.for === n.for && next.at === n.at + n.for
+  })
+  const groups = new Int32Array(notes.length)
+  const isAlike = (a: number, b: number): boolean => {
+    for (let k = 0; k < length - 1; k++) if (contour(notes, a + k) !== contour(notes, b + k)) return false
+    return true
   }
-  let groups = 0
-  for (; ; groups++) {
-    const start = from + groups * length
-    for (let k = 0; k < length; k++) {
-      if (!isEven(start + k)) return groups
-      if (k < length - 1 && contour(notes, start + k) !== contour(notes, from + k)) return groups
-    }
+  for (let i = notes.length - length; i >= 0; i--) {
+    if ((even[i] as number) < i + length - 1) continue
+    const goesOn = (even[i] as number) >= i + length && (groups[i + length] ?? 0) > 0 && isAlike(i, i + length)
+    groups[i] = 1 + (goesOn ? (groups[i + length] as number) : 0)
   }
+  return groups
 }
 
 /**
@@ -136,19 +171,17 @@ const groupsFrom = (notes: readonly HeardNote[], from: number, length: number): 
  */
 export const groupingsIn = (notes: readonly HeardNote[], { beat }: Timeline): readonly Grouping[] => {
   const found: Grouping[] = []
-  for (let from = 0; from < notes.length; from++)
-    for (const length of [3, 5, 6, 7]) {
-      const duration = (notes[from] as HeardNote).for
-      const group = length * duration
+  for (const length of [3, 5, 6, 7]) {
+    const all = groupsFrom(notes, length)
+    for (let from = 0; from < notes.length; from++) {
+      const [groups, group] = [all[from] as number, length * (notes[from] as HeardNote).for]
+      if (groups < 3 || group % beat === 0) continue
       const shapes = new Set(Array.from({ length }, (_, i) => contour(notes, from + i)))
-      const groups = groupsFrom(notes, from, length)
-      if (groups < 3 || group % beat === 0 || shapes.size < 2) continue
+      if (shapes.size < 2) continue
       let meets = group
       while (meets % beat !== 0) meets += group
       found.push({ from, to: from + groups * length - 1, length, meetsAfterBeats: meets / beat })
     }
-  const kept: Grouping[] = []
-  for (const g of found.sort((a, b) => b.to - b.from - (a.to - a.from) || a.length - b.length))
-    if (!kept.some((k) => g.from <= k.to && k.from <= g.to)) kept.push(g)
-  return kept.sort((a, b) => a.from - b.from)
+  }
+  return longestApart(found, notes.length, (a, b) => a.length - b.length || a.from - b.from)
 }

@@ -40,8 +40,15 @@ const memberBits = (shape: Shape, g: Ground, last: number, at: number): number =
 
 const goesOnOver = (set: PcSet, own: PcSet): boolean => own === EMPTY_SET || sizeOf(shared(own, set)) >= SHARED_TONES
 
+/** The notes at which a walk can end, with what it costs to there: filled anew by each walk. */
+export interface Walk {
+  readonly to: Int32Array
+  readonly cost: Float64Array
+}
+export const emptyWalk = (): Walk => ({ to: new Int32Array(LONGEST), cost: new Float64Array(LONGEST) })
+
 /**
- * What it costs to go through notes within one shape, told after each note at which it can end. `limits` by place: what
+ * What it costs to go through notes within one shape: how many ends were written into `walk`. `limits` by place: what
  * a cell that ends there must not exceed by more than its header. A chord change ends a cell unless the new chord holds
  * three notes of it; a rare shape is dear unless its own note falls on a beat or comes again.
  */
@@ -51,8 +58,9 @@ export const walkShape = (
   from: number,
   header: number,
   limits: Float64Array,
-  told: (to: number, cost: number) => void,
-): void => {
+  walk: Walk,
+): number => {
+  let ends = 0
   const end = Math.min(g.pc.length, from + LONGEST)
   const enough = need(shape.size)
   let cost = header
@@ -60,9 +68,9 @@ export const walkShape = (
   let proven = !shape.rare
   for (let j = from; j < end; j++) {
     if (j > from) {
-      if (g.parted[j]) return
+      if (g.parted[j]) return ends
       if (g.changes[j]) {
-        if (!goesOnOver(shape.set, g.own[j] as PcSet)) return
+        if (!goesOnOver(shape.set, g.own[j] as PcSet)) return ends
         const told = g.tells[j] && FOREIGN.has(relationAt(g, j, shape.set))
         cost += told ? BITS.chordChangeTold : BITS.chordChange
       }
@@ -79,14 +87,18 @@ export const walkShape = (
       const bits = leadingBits(shape, g, j, side)
       cost += bits
       // A foreign note ends no cell.
-      if (bits === BITS.foreign && ++foreign > 1) return
+      if (bits === BITS.foreign && ++foreign > 1) return ends
       side = j + 1 < g.pitch.length ? (g.pitch[j + 1] as number) - (g.pitch[j] as number) : 0
     }
     // No explanation may cost more than notes by themselves.
-    if (cost > header + BITS.outside.else * (j - from + 1)) return
-    if (cost > (limits[j + 1] as number) + shape.header) return
-    if (at >= 0 && different >= enough) told(j, proven ? cost : cost + BITS.unproven)
+    if (cost > header + BITS.outside.else * (j - from + 1)) return ends
+    if (cost > (limits[j + 1] as number) + shape.header) return ends
+    if (at >= 0 && different >= enough) {
+      walk.to[ends] = j
+      walk.cost[ends++] = proven ? cost : cost + BITS.unproven
+    }
   }
+  return ends
 }
 
 /** The arpeggios a note leads into: by a figure, or by a half step into the one after it. */
@@ -99,8 +111,9 @@ const enteredFrom = (g: Ground, i: number): readonly Shape[] => {
 }
 
 /** Every shape a cell may begin in at a note: those that hold it, and arpeggios it leads into. */
-export const eachShapeFrom = (g: Ground, i: number, each: (shape: Shape) => void): void => {
+export const shapesFrom = (g: Ground, i: number): readonly Shape[] => {
   const pc = g.pc[i] as number
-  for (const shape of HOLDING[pc] ?? []) each(shape)
-  for (const shape of enteredFrom(g, i)) if ((shape.order[pc] as number) < 0) each(shape)
+  const entered = enteredFrom(g, i).filter((shape) => (shape.order[pc] as number) < 0)
+  const holding = HOLDING[pc] ?? []
+  return entered.length > 0 ? [...holding, ...entered] : holding
 }

@@ -20,6 +20,8 @@ export interface Sounding {
 export interface Timeline {
   readonly soundings: readonly Sounding[]
   readonly length: number
+  /** How many soundings on from each the next chord stands. */
+  readonly chordAfter: readonly number[]
   readonly beat: Ticks
   readonly beatsInBar: number
 }
@@ -35,7 +37,7 @@ export const timelineOf = (chart: Chart, { spots }: Analysis, said: readonly Ove
     from += length
     return sounding
   })
-  return { soundings, length: from, beat, beatsInBar: chart.metre.beats }
+  return { soundings, length: from, chordAfter: chordsAfter(soundings), beat, beatsInBar: chart.metre.beats }
 }
 
 /** What sounds at a moment, with its times moved to the chorus it is in. */
@@ -43,19 +45,37 @@ export const soundingAt = ({ soundings, length }: Timeline, at: number): Soundin
   if (length === 0) return null
   const chorus = Math.floor(at / length)
   const within = at - chorus * length
-  const found = soundings.find((s) => within >= s.from && within < s.to)
-  return found ? { ...found, from: found.from + chorus * length, to: found.to + chorus * length } : null
+  let [low, high] = [0, soundings.length - 1]
+  while (low < high) {
+    const middle = Math.ceil((low + high) / 2)
+    if ((soundings[middle]?.from ?? 0) <= within) low = middle
+    else high = middle - 1
+  }
+  const found = soundings[low]
+  return found && within < found.to
+    ? { ...found, from: found.from + chorus * length, to: found.to + chorus * length }
+    : null
 }
 
 /** The chord that follows, after any bars without one. */
-export const soundingAfter = (timeline: Timeline, s: Sounding): Sounding | null => {
-  for (let at = s.to, n = 0; n < timeline.soundings.length; n++) {
-    const next = soundingAt(timeline, at)
-    if (!next) return null
-    if (next.place) return next
-    at = next.to
+export const soundingAfter = ({ soundings, length, chordAfter }: Timeline, s: Sounding): Sounding | null => {
+  const ahead = chordAfter[s.index] ?? 0
+  const next = soundings[(s.index + ahead) % soundings.length]
+  if (ahead === 0 || !next) return null
+  const chorus = s.from - (soundings[s.index]?.from ?? 0) + (s.index + ahead >= soundings.length ? length : 0)
+  return { ...next, from: next.from + chorus, to: next.to + chorus }
+}
+
+/** For each sounding, how many on the next one with a chord stands, round the corner too; 0 where none has any. */
+const chordsAfter = (soundings: readonly Sounding[]): readonly number[] => {
+  const size = soundings.length
+  const ahead: number[] = Array.from({ length: size }, () => 0)
+  let last = -1
+  for (let i = 2 * size - 1; i >= 0; i--) {
+    if (last >= 0) ahead[i % size] = last - i
+    if (soundings[i % size]?.place) last = i
   }
-  return null
+  return ahead
 }
 
 /** Beats of a bar that are heard as strong: the first, and where a long bar begins its second half or group. */

@@ -8,6 +8,7 @@ import { endOf } from './line.ts'
 import type { Figure, Melodic } from './melodic.ts'
 import type { Landed, OutsideStretch } from './outside.ts'
 import type { Grouping, Sequence } from './patterns.ts'
+import { coverOf } from './spans.ts'
 import type { Timeline } from './timeline.ts'
 
 /** A sentence of a verdict, ASCII, with the notes it speaks of (places in the line, from 0). */
@@ -120,9 +121,10 @@ const onRests = ({ notes, timeline, melodic }: Findings, school: School): readon
       : []
   })
 
-const onStrongBeats = (f: Findings, school: School): readonly Sentence[] =>
-  f.notes.flatMap((n, i): readonly Sentence[] => {
-    const stretch = f.stretches.find((s) => i >= s.from && i <= s.to)
+const onStrongBeats = (f: Findings, school: School): readonly Sentence[] => {
+  const cover = coverOf(f.stretches, f.notes.length)
+  return f.notes.flatMap((n, i): readonly Sentence[] => {
+    const stretch = cover[i]
     // A stretch that does not land is found fault with as a whole.
     if (!n.strong || n.role !== 'outside' || n.blue || f.melodic[i] || stretch?.landing === null) return []
     const within = stretch !== undefined
@@ -138,20 +140,26 @@ const onStrongBeats = (f: Findings, school: School): readonly Sentence[] =>
       },
     ]
   })
+}
 
 /** The natural third over a minor chord, not on its way anywhere. */
-const onThirds = ({ notes, melodic, stretches }: Findings): readonly Sentence[] =>
-  notes.flatMap((n, i): readonly Sentence[] => {
+const onThirds = ({ notes, melodic, stretches }: Findings): readonly Sentence[] => {
+  const cover = coverOf(
+    stretches.filter((s) => s.to - s.from > 1),
+    notes.length,
+  )
+  return notes.flatMap((n, i): readonly Sentence[] => {
     const chord = n.sounding?.place?.chord
     const third =
       chord &&
       (chord.family === 'minor' || chord.family === 'half-diminished') &&
       pitchClass(n.pitch - chord.root.pc) === 4
-    const alone = !n.blue && !melodic[i] && !stretches.some((s) => s.to - s.from > 1 && i >= s.from && i <= s.to)
+    const alone = !n.blue && !melodic[i] && !cover[i]
     return third && alone
       ? [{ text: `Note ${i + 1}, ${said(n)}, is the major third over a minor chord.`, notes: [i], tone: 'fault' }]
       : []
   })
+}
 
 const onTime = ({ notes, melodic }: Findings): readonly Sentence[] =>
   notes.flatMap((n, i): readonly Sentence[] => {

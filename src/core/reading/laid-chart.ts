@@ -2,6 +2,7 @@ import { transposeChord } from '../ask/transpose-question.ts'
 import type { AnalysedSpot } from '../chart/analyse.ts'
 import { type Bar, barTicks, type Chart, spotsOf } from '../chart/chart.ts'
 import { type Chord, tonesOf } from '../chord/chord.ts'
+import { groupedBy } from '../grouped.ts'
 import { notesOverlay } from '../material/overlay.ts'
 import { chordInterval } from '../pitch/transpose.ts'
 import { placeOf, type Reading, readOver } from './read.ts'
@@ -71,8 +72,9 @@ export const layChart = (
     const overlay = notesOverlay([root, ...rest])
     return [{ spot, laid: moved, reading: readOver(overlay, placeOf(chord, spot.next, school, spot.job), weights) }]
   })
+  const inBars = groupedBy(laid, (l) => l.spot.spot.bar)
   const bars = chart.bars.map((bar): LaidBar => {
-    const chords = laid.filter((l) => l.spot.spot.bar === bar.number)
+    const chords = inBars.get(bar.number) ?? []
     return { bar, chords, ...figures(chords) }
   })
   return { shift, bars, ...figures(laid) }

@@ -1,0 +1,10 @@
+/** Things by what they have in common, in their order. */
+export const groupedBy = <T, K>(all: readonly T[], keyOf: (one: T) => K): ReadonlyMap<K, readonly T[]> => {
+  const groups = new Map<K, T[]>()
+  for (const one of all) {
+    const own = groups.get(keyOf(one))
+    if (own) own.push(one)
+    else groups.set(keyOf(one), [one])
+  }
+  return groups
+}
