@@ -1,5 +1,5 @@
 import type { Overlay } from '../material/overlay.ts'
-import { membersOf, shared } from '../pitch/pcset.ts'
+import { membersOf, shared, sizeOf } from '../pitch/pcset.ts'
 import type { PcSet, PitchClass } from '../pitch/units.ts'
 
 /** The join between two overlays on neighbouring spots. */
@@ -22,61 +22,85 @@ const step = (a: number, b: number): number => {
   return up < 6 ? up : up > 6 ? up - 12 : 0
 }
 
-type Price = (from: number, to: number) => number
+const NOTES = 12
+/** What it costs to go from one pitch class to another, at `from * 12 + to`: nothing to stay, else more than nothing. */
+type Prices = Int32Array
+const pricesBy = (price: (from: number, to: number) => number): Prices =>
+  Int32Array.from({ length: NOTES * NOTES }, (_, i) => price(Math.floor(i / NOTES), i % NOTES))
 
-/** Rows of the walk below, kept between calls: routes ask for tens of thousands of pairings. */
-let [row, nextRow] = [new Float64Array(14), new Float64Array(14)]
+/** The notes that one set has and the other has not, with what the cheapest way to any note of the other costs each. */
+interface Moving {
+  readonly pc: Int32Array
+  readonly least: Int32Array
+}
+const moving = (): Moving => ({ pc: new Int32Array(NOTES), least: new Int32Array(NOTES) })
+/** Kept between calls: routes ask for tens of thousands of pairings. */
+const [leaving, coming] = [moving(), moving()]
+
+/** Fills in the moving notes of one set; `ways` says where a price stands. Gives how many they are. */
+const findMoving = (
+  { pc, least }: Moving,
+  own: number,
+  other: number,
+  prices: Prices,
+  ways: readonly [own: number, other: number],
+): number => {
+  let count = 0
+  for (let x = 0; x < NOTES; x++) {
+    if (!((own >> x) & 1) || (other >> x) & 1) continue
+    let best = Number.MAX_SAFE_INTEGER
+    for (let y = 0; y < NOTES; y++)
+      if ((other >> y) & 1) best = Math.min(best, prices[x * ways[0] + y * ways[1]] as number)
+    pc[count] = x
+    least[count++] = best
+  }
+  return count
+}
+
+/** What is saved at most where notes that leave, from one on, are paired with notes that come and are not taken yet. */
+const mostSaved = (from: number, leaves: number, comes: number, taken: number, prices: Prices): number => {
+  if (from === leaves) return 0
+  let most = mostSaved(from + 1, leaves, comes, taken, prices)
+  const [x, alone] = [(leaving.pc[from] as number) * NOTES, leaving.least[from] as number]
+  for (let j = 0; j < comes; j++) {
+    if ((taken >> j) & 1) continue
+    const saved = alone + (coming.least[j] as number) - (prices[x + (coming.pc[j] as number)] as number)
+    if (saved > 0) most = Math.max(most, saved + mostSaved(from + 1, leaves, comes, taken | (1 << j), prices))
+  }
+  return most
+}
 
 /**
- * The cheapest pairing of two sets on the circle in which each note takes part at least once. Pairings that do not cross
- * suffice (Tymoczko 2006): for each way to turn the second set, walk both in order, moving on in one, the other or both.
+ * The cheapest pairing of two sets on the circle in which each note takes part at least once (Tymoczko 2006). What both
+ * hold stays; each other note goes the cheapest way there is, less what two of them save by going to each other.
  */
-const cheapestPairing = (a: readonly number[], b: readonly number[], price: Price): number => {
-  let best = Number.POSITIVE_INFINITY
-  for (let turn = 0; turn < b.length; turn++) best = Math.min(best, pairedInOrder(a, b, turn, price))
-  return best
+const cheapestPairing = (a: PcSet, b: PcSet, prices: Prices): number => {
+  const leaves = findMoving(leaving, a, b, prices, [NOTES, 1])
+  const comes = findMoving(coming, b, a, prices, [1, NOTES])
+  let all = 0
+  for (let i = 0; i < leaves; i++) all += leaving.least[i] as number
+  for (let j = 0; j < comes; j++) all += coming.least[j] as number
+  return all - mostSaved(0, leaves, comes, 0, prices)
 }
 
-/** Both walks start together and end together on their first notes again, whose pair is counted once. */
-const pairedInOrder = (a: readonly number[], b: readonly number[], turn: number, price: Price): number => {
-  const [n, m] = [a.length, b.length]
-  row.fill(Infinity, 0, m + 1)
-  for (let i = 0; i <= n; i++) {
-    const x = a[i % n] as number
-    for (let j = 0; j <= m; j++) {
-      const y = b[(j + turn) % m] as number
-      const before =
-        i === 0 && j === 0
-          ? 0
-          : Math.min(
-              row[j] as number,
-              j > 0 ? (row[j - 1] as number) : Infinity,
-              j > 0 ? (nextRow[j - 1] as number) : Infinity,
-            )
-      nextRow[j] = before + (i === n && j === m ? 0 : price(x, y))
-    }
-    ;[row, nextRow] = [nextRow, row]
-  }
-  return row[m] as number
-}
+const APART = pricesBy(apart)
 
 /** How far a set moves to become another: 0 for the same set. */
-export const motionBetween = (a: PcSet, b: PcSet): number => {
-  const [from, to] = [membersOf(a), membersOf(b)]
-  return cheapestPairing(from, to, apart) / Math.max(from.length, to.length)
-}
+export const motionBetween = (a: PcSet, b: PcSet): number =>
+  cheapestPairing(a, b, APART) / Math.max(sizeOf(a), sizeOf(b))
 
 /** Cost first: a semitone more is never outweighed by which way it goes. */
 const COST = 1000
+const RISING = pricesBy((x, y) => COST * apart(x, y) + step(x, y))
+const FALLING = pricesBy((x, y) => COST * apart(x, y) - step(x, y))
 
 /**
  * Which way a set goes as it becomes another: 1 where every cheapest pairing rises on the whole, -1 where each falls, 0
  * where neither is so.
  */
 export const directionBetween = (a: PcSet, b: PcSet): 1 | 0 | -1 => {
-  const [from, to] = [membersOf(a), membersOf(b)]
-  const least = cheapestPairing(from, to, (x, y) => COST * apart(x, y) + step(x, y))
-  const most = cheapestPairing(from, to, (x, y) => COST * apart(x, y) - step(x, y))
+  const least = cheapestPairing(a, b, RISING)
+  const most = cheapestPairing(a, b, FALLING)
   const cost = Math.round(least / COST) * COST
   const rises = least - cost
   const atMost = cost - most
