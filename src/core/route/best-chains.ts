@@ -144,7 +144,6 @@ const extended = (
     .filter((p) => (lists[p]?.length ?? 0) > 0)
     .sort((a, b) => (lists[a]?.[0]?.cost ?? 0) - (lists[b]?.[0]?.cost ?? 0))
   const cheapest = lists[alive[0] ?? -1]?.[0]?.cost ?? 0
-  const costs = new Int16Array(from.sets.length)
   return to.candidates.map((_, at) => {
     const set = to.sets[at] as PcSet
     const [own, device] = [to.own[at] as number, to.devices[at] as number]
@@ -154,9 +153,8 @@ const extended = (
     const kept = wish.keptCounts ? new Shortlist(wish.best, wish.eachSeries, oneDevice, boundAt(at)) : list
     const only = to.seam.before?.(set).flatMap((s) => from.placeOfSet.get(s) ?? [])
     if (!only && cheapest + own >= list.limit) return NO_CHAINS
-    if (!only) to.seam.costsTo(set, from.sets, costs)
     const join = (p: number): void => {
-      const seam = only ? to.seam.cost(from.sets[p] as PcSet, set) : (costs[p] as number)
+      const seam = to.seam.cost(from.sets[p] as PcSet, set)
       if (seam === FORBIDDEN) return
       const goesOn = device === NO_DEVICE || keptOn(from, p, to, at)
       const stays = wish.keptCounts && from.sets[p] === set

@@ -15,7 +15,6 @@ const PIECE = 8
  */
 function* aheadOf(from: Layer, to: Layer, next: Int32Array): Generator<undefined, Int32Array> {
   const least = new Int32Array(from.candidates.length).fill(NEVER)
-  const costs = new Int16Array(from.candidates.length)
   const rests = Int32Array.from(to.own, (own, at) => own + (next[at] as number))
   const cheapestFirst = [...rests.keys()].sort((a, b) => (rests[a] as number) - (rests[b] as number))
   for (const [i, at] of cheapestFirst.entries()) {
@@ -34,9 +33,9 @@ function* aheadOf(from: Layer, to: Layer, next: Int32Array): Generator<undefined
       }
       continue
     }
-    to.seam.costsTo(set, from.sets, costs)
-    for (let p = 0; p < costs.length; p++) {
-      const seam = costs[p] as number
+    const row = to.seam.rowTo(set, from.sets)
+    for (let p = 0; p < least.length; p++) {
+      const seam = row[from.sets[p] as number] as number
       if (seam !== FORBIDDEN && seam + rest < (least[p] as number)) least[p] = seam + rest
     }
   }

@@ -5,6 +5,7 @@ import type { Overlay } from '../material/overlay.ts'
 import { degree, isDegree } from '../pitch/degree.ts'
 import { membersOf, rotate } from '../pitch/pcset.ts'
 import { pitchClass } from '../pitch/units.ts'
+import type { PairShape } from '../reading/candidates.ts'
 
 /** What a listener hears as one trick: a formula on a degree of the chord, whatever the key. */
 export interface Device {
@@ -25,12 +26,16 @@ const TRIADS: Readonly<Record<string, string>> = {
 
 export const formulaOf = (m: Material): string => TRIADS[m.name] ?? m.name
 
+const joined = (first: string, second: string, apart: number): string => `${first} & ${second} ${apart} apart`
+export const pairFormula = ({ first, second, apart }: PairShape): string =>
+  joined(formulaOf(first), formulaOf(second), apart)
+
 /** A material's formula, two triads' with their distance, or bare steps. */
 const formulaIn = ({ material, groups, set, root }: Overlay): string => {
   if (material) return formulaOf(material)
   if (!groups) return `notes ${membersOf(rotate(set, -root.pc)).join('-')}`
   const [a, b] = groups
-  return `${formulaIn(a)} & ${formulaIn(b)} ${pitchClass(b.root.pc - a.root.pc)} apart`
+  return joined(formulaIn(a), formulaIn(b), pitchClass(b.root.pc - a.root.pc))
 }
 
 export const deviceOver = (overlay: Overlay, chord: Chord): Device => ({

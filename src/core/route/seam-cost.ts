@@ -31,25 +31,38 @@ const placeOf = (a: PcSet, b: PcSet): number =>
   ((shapeOf[a] as number) * SHAPES + (shapeOf[b] as number)) * 12 +
   (((turnOf[b] as number) - (turnOf[a] as number) + 12) % 12)
 
-/** A figure of two sets that is the same in every key, worked out once for each pair of shapes. */
-const remembered = (work: (a: PcSet, b: PcSet) => number) => {
+/** A figure of two sets that is the same in every key, worked out once for each pair of shapes; `back` makes it that of the way back. */
+const remembered = (work: (a: PcSet, b: PcSet) => number, back: (there: number) => number) => {
   const known = new Int8Array(SHAPES * SHAPES * 12).fill(UNKNOWN)
   const rows: Int8Array[] = []
+  /** For whose sets each row was filled in already. */
+  const filled: WeakSet<Uint16Array>[] = []
   const of = (a: PcSet, b: PcSet): number => {
     const at = placeOf(a, b)
-    if (known[at] === UNKNOWN) known[at] = work(a, b)
+    if (known[at] === UNKNOWN) {
+      known[at] = work(a, b)
+      known[placeOf(b, a)] = back(known[at] as number)
+    }
     return known[at] as number
   }
-  /** For one set, the figures from every other, as far as they were asked for. */
-  const rowTo = (to: PcSet): Int8Array => {
+  /** For one set, the figure from every other, by set: known for those asked for. */
+  const rowTo = (to: PcSet, from: Uint16Array): Int8Array => {
     rows[to] ??= new Int8Array(4096).fill(UNKNOWN)
-    return rows[to]
+    filled[to] ??= new WeakSet()
+    const row = rows[to]
+    if (filled[to].has(from)) return row
+    for (const set of from) if (row[set] === UNKNOWN) row[set] = of(set as PcSet, to)
+    filled[to].add(from)
+    return row
   }
   return { of, rowTo }
 }
 
-const motions = remembered((a, b) => Math.round(ROUTE_COSTS.motion * motionBetween(a, b)))
-const directions = remembered(directionBetween)
+const motions = remembered(
+  (a, b) => Math.round(ROUTE_COSTS.motion * motionBetween(a, b)),
+  (points) => points,
+)
+const directions = remembered(directionBetween, (way) => -way)
 
 /** The motion of a seam in points, 0..60: rounded once, here. */
 export const motionPoints = motions.of
@@ -57,27 +70,10 @@ export const motionPoints = motions.of
 /** `directionBetween`, remembered. */
 export const directionOf = directions.of
 
-/** Fills in the figures of one row that were not asked for yet, and gives the row. */
-const filled = ({ of, rowTo }: typeof motions, to: PcSet, from: Uint16Array): Int8Array => {
-  const row = rowTo(to)
-  for (let p = 0; p < from.length; p++) {
-    const set = from[p] as PcSet
-    if (row[set] === UNKNOWN) row[set] = of(set, to)
-  }
-  return row
-}
-
-/** `motionPoints` from each of many sets to one: the innermost loop of a planning. */
-export const motionsTo = (to: PcSet, from: Uint16Array, points: Int16Array): void => {
-  const row = filled(motions, to, from)
-  for (let p = 0; p < from.length; p++) points[p] = row[from[p] as number] as number
-}
-
-/** The same, and which way each goes. */
-export const motionsAndDirectionsTo = (to: PcSet, from: Uint16Array, points: Int16Array): Int8Array => {
-  motionsTo(to, from, points)
-  return filled(directions, to, from)
-}
+/** `motionPoints` to one set from each of many, by set: the innermost loop of a planning looks there. */
+export const motionsTo = motions.rowTo
+/** `directionOf`, likewise. */
+export const directionsTo = directions.rowTo
 
 /** How many notes move from one set to another: those of the larger that the other has not. */
 export const movingNotes = (a: PcSet, b: PcSet): number => Math.max(sizeOf(a), sizeOf(b)) - sizeOf(shared(a, b))

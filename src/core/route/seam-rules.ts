@@ -2,37 +2,34 @@ import { rotate } from '../pitch/pcset.ts'
 import { type PcSet, pitchClass } from '../pitch/units.ts'
 import { ROUTE_COSTS } from './costs.ts'
 import type { Motion, RouteRules } from './rules.ts'
-import {
-  changesOneNote,
-  directionOf,
-  motionPoints,
-  motionsAndDirectionsTo,
-  motionsTo,
-  movingNotes,
-} from './seam-cost.ts'
+import { changesOneNote, directionOf, directionsTo, motionPoints, motionsTo, movingNotes } from './seam-cost.ts'
 import { isHeld, isRuled, type Slot } from './slots.ts'
 
 /** What may follow what from one slot to the next, and what it costs in points. */
 export interface SeamRule {
   /** Points, or `FORBIDDEN`. */
   readonly cost: (from: PcSet, to: PcSet) => number
-  /** The same from each of many sets to one, written into `costs`. */
-  readonly costsTo: (to: PcSet, from: Uint16Array, costs: Int16Array) => void
+  /** The same to one set from each of many, by set: for those only, and until it is asked again. */
+  readonly rowTo: (to: PcSet, from: Uint16Array) => Int8Array | Int16Array
   /** Where only these sets can come before one; null where any can. */
   readonly before: ((to: PcSet) => readonly PcSet[]) | null
 }
 
 export const FORBIDDEN = -1
 
+/** Where rows are written that are not remembered. */
+const written = new Int16Array(4096)
+
 const ruled = (cost: SeamRule['cost'], before: SeamRule['before'] = null): SeamRule => ({
   cost,
   before,
-  costsTo: (to, from, costs) => {
-    for (let p = 0; p < from.length; p++) costs[p] = cost(from[p] as PcSet, to)
+  rowTo: (to, from) => {
+    for (const set of from) written[set] = cost(set as PcSet, to)
+    return written
   },
 })
 
-const FREE: SeamRule = { cost: motionPoints, costsTo: motionsTo, before: null }
+const FREE: SeamRule = { cost: motionPoints, rowTo: motionsTo, before: null }
 const CARRIED: SeamRule = ruled(
   (a, b) => (a === b ? 0 : FORBIDDEN),
   (to) => [to],
@@ -61,9 +58,10 @@ const against = (from: Slot, to: Slot): SeamRule => {
   return {
     before: null,
     cost: (a, b) => (fits(directionOf(a, b)) ? motionPoints(a, b) : FORBIDDEN),
-    costsTo: (set, before, costs) => {
-      const ways = motionsAndDirectionsTo(set, before, costs)
-      for (let p = 0; p < before.length; p++) if (!fits(ways[before[p] as number] as number)) costs[p] = FORBIDDEN
+    rowTo: (to, before) => {
+      const [points, ways] = [motionsTo(to, before), directionsTo(to, before)]
+      for (const set of before) written[set] = fits(ways[set] as number) ? (points[set] as number) : FORBIDDEN
+      return written
     },
   }
 }

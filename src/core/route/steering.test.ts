@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { setOf } from '../pitch/pcset.ts'
 import type { PcSet } from '../pitch/units.ts'
-import { motionBetween } from '../reading/seam.ts'
+import { directionBetween, motionBetween } from '../reading/seam.ts'
 import { DEFAULT_WEIGHTS } from '../reading/weights.ts'
 import { overlaySaid, placeSaid } from '../said.ts'
 import { deviceName, deviceOver, readDevice } from './device.ts'
@@ -14,7 +14,7 @@ import { planRoutes } from './plan.ts'
 import { giveWayIn, PLAIN_REQUEST, type RouteRequest, readRequest } from './request.ts'
 import { chartSaid, planned } from './route-said.ts'
 import { motionName, NO_RULES, type RouteRules, readMotion } from './rules.ts'
-import { changesOneNote, motionPoints, motionsTo, movingNotes } from './seam-cost.ts'
+import { changesOneNote, directionOf, motionPoints, motionsTo, movingNotes } from './seam-cost.ts'
 import { slotsOf } from './slots.ts'
 import { rulesOver } from './wishes.ts'
 
@@ -106,11 +106,14 @@ describe('seams', () => {
   it('cost what the pairing says, looked up or not, one by one or in a row', () => {
     fc.assert(
       fc.property(anySet, fc.array(anySet, { minLength: 1, maxLength: 6 }), (to, from) => {
-        const row = new Int16Array(from.length)
-        motionsTo(to, Uint16Array.from(from), row)
-        for (const [i, set] of from.entries()) {
+        const row = motionsTo(to, Uint16Array.from(from))
+        for (const set of from) {
           const points = Math.round(10 * motionBetween(set, to))
-          expect([motionPoints(set, to), row[i]]).toEqual([points, points])
+          expect([motionPoints(set, to), motionPoints(to, set), row[set]]).toEqual([points, points, points])
+          expect([directionOf(set, to), directionOf(to, set)]).toEqual([
+            directionBetween(set, to),
+            directionBetween(to, set),
+          ])
         }
       }),
     )

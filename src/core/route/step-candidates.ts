@@ -4,6 +4,7 @@ import { generatedRoot, type Overlay, placeOn } from '../material/overlay.ts'
 import { rotate, shared } from '../pitch/pcset.ts'
 import { type PcSet, type PitchClass, pitchClass } from '../pitch/units.ts'
 import {
+  type Candidate,
   candidatesOver,
   type FamilyName,
   once,
@@ -14,7 +15,7 @@ import { homeName, homeOverlay } from '../reading/home.ts'
 import { lensOf, measure } from '../reading/lens.ts'
 import type { Weights } from '../reading/weights.ts'
 import { arcMiss, COLOUR_FADE, landingMiss, ROUTE_COSTS } from './costs.ts'
-import { type Device, deviceName, deviceOver, formulaOf } from './device.ts'
+import { type Device, deviceName, deviceOver, formulaOf, pairFormula } from './device.ts'
 import type { Ban, RouteRules } from './rules.ts'
 import type { Slot } from './slots.ts'
 import { goesHome } from './usual.ts'
@@ -92,6 +93,12 @@ const spelled = (set: PcSet, passing: number | null, overlay: () => Overlay, slo
   device: () => deviceOver(overlay(), slot.chord),
 })
 
+/** A pair's device is told without spelling it. */
+const pairDevice = ({ shape, root }: Candidate, slot: Slot): Partial<Pick<Unmeasured, 'device'>> => {
+  if (shape === null || root === null) return {}
+  return { device: once(() => ({ formula: pairFormula(shape), up: pitchClass(root - slot.chord.root.pc) })) }
+}
+
 const placedOver = ({ material, pc }: Placed, set: PcSet, slot: Slot): Unmeasured => ({
   set,
   passing: material.passing === null ? null : (pc + material.passing) % 12,
@@ -164,7 +171,7 @@ const offeredOver = (slot: Slot, { families, naming }: RouteRules, { groups }: O
     families.includes(family)
       ? candidatesOver(slot.place, [family])
           .filter((c) => !seen.has(c.set) && seen.add(c.set))
-          .map((c) => spelled(c.set, c.passing, c.overlay, slot))
+          .map((c) => ({ ...spelled(c.set, c.passing, c.overlay, slot), ...pairDevice(c, slot) }))
       : []
   const placed = [...groups].map(([set, group]) => placedOver(namedOver(group, slot.chord.root.pc, naming), set, slot))
   return { singles: [...placed, ...more('slip')], pairs: more('pair') }
