@@ -1,17 +1,24 @@
 // npm run bench: how fast, against a general theory library. Nothing here is asserted in tests.
 import { join } from 'node:path'
-import { ensureInstalled, ROOT, run } from './prepare.mjs'
+import { ensureBuilt, ensureInstalled, ROOT, run } from './prepare.mjs'
 
 await ensureInstalled()
 const { build } = await import('esbuild')
-const outfile = join(ROOT, 'dist-bench/bench.mjs')
 // Bundled as the page and the server are, so that the figures are those of what is shipped.
-await build({
-  entryPoints: [join(ROOT, 'tests/bench/bench.ts')],
-  bundle: true,
-  platform: 'node',
-  format: 'esm',
-  outfile,
-  logLevel: 'warning',
-})
-run('node', [outfile])
+const bench = async (name) => {
+  const outfile = join(ROOT, `dist-bench/${name}.mjs`)
+  await build({
+    entryPoints: [join(ROOT, `tests/bench/${name}.ts`)],
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    outfile,
+    logLevel: 'warning',
+  })
+  run('node', [outfile])
+}
+const asked = process.argv.slice(2)
+for (const name of ['bench', 'load'].filter((n) => asked.length === 0 || asked.includes(n))) {
+  if (name === 'load') await ensureBuilt()
+  await bench(name)
+}

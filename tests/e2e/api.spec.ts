@@ -1,6 +1,7 @@
 import { request as httpRequest } from 'node:http'
 import { expect, test } from '@playwright/test'
-import { call, serverOfFile, startServer } from './server.ts'
+import { startServer } from '../serving.ts'
+import { call, serverOfFile } from './server.ts'
 
 const server = serverOfFile()
 

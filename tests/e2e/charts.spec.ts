@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs'
 import { expect, type Page, test } from '@playwright/test'
+import { emptyData, type Running, removeData, startServer } from '../serving.ts'
 import { complaints, currentSpot, open, slopeLabels, strip } from './page.ts'
-import { call, emptyData, type Running, removeData, startServer } from './server.ts'
+import { call } from './server.ts'
 
 const TIDE = 'title = Slack Tide\nkey = F\n\n== A\n| Fmaj7 | Dm7 | Gm7 | C7 |\n'
 const data = emptyData()

@@ -1,7 +1,8 @@
 import { expect, test } from '@playwright/test'
+import { emptyData, type Running, removeData, startServer } from '../serving.ts'
 import { listen, loudness, takePeak } from './listen.ts'
 import { ask, currentSpot, ideas, open, pedal, searchbox, slope, slopeLabels, slopeNotes, strip } from './page.ts'
-import { call, emptyData, type Running, removeData, startServer } from './server.ts'
+import { call } from './server.ts'
 
 let data: string
 let server: Running

@@ -1,5 +1,6 @@
 import { expect, test } from '@playwright/test'
-import { call, emptyData, type Running, removeData, startServer } from './server.ts'
+import { emptyData, type Running, removeData, startServer } from '../serving.ts'
+import { call } from './server.ts'
 
 const CLIENTS = 4
 const KILLS = 3

@@ -1,7 +1,8 @@
 import { expect, type Page, test } from '@playwright/test'
+import { emptyData, type Running, removeData, startServer } from '../serving.ts'
 import { listen, takePeak } from './listen.ts'
 import { complaints, currentSpot, MUSIC, open } from './page.ts'
-import { call, emptyData, type Running, removeData, startServer } from './server.ts'
+import { call } from './server.ts'
 
 const data = emptyData()
 let server: Running

@@ -1,6 +1,7 @@
 import { expect, type Page, test } from '@playwright/test'
+import { emptyData, type Running, removeData, startServer } from '../serving.ts'
 import { complaints, currentSpot, open, pedal, strip } from './page.ts'
-import { call, emptyData, type Running, removeData, startServer } from './server.ts'
+import { call } from './server.ts'
 
 const TEXT = 'title = Mooring\nkey = F\n== A\n| Fmaj7 | % | Gm7 | C7 |\n| Fmaj7 | Dm7 | Abm7 Db7 | Gbmaj7 |'
 const data = emptyData()

@@ -1,62 +1,5 @@
-import { type ChildProcess, spawn, spawnSync } from 'node:child_process'
-import { cpSync, existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
-import { fileURLToPath } from 'node:url'
 import { test } from '@playwright/test'
-
-const ROOT = fileURLToPath(new URL('../..', import.meta.url))
-const TEMPLATE = join(ROOT, 'test-results', 'empty-data')
-
-/** An empty data directory: the database is made once and copied. */
-export const emptyData = (): string => {
-  if (!existsSync(join(TEMPLATE, 'pg')))
-    spawnSync('node', ['scripts/initdb.mjs', TEMPLATE], { cwd: ROOT, stdio: 'inherit' })
-  const data = mkdtempSync(join(tmpdir(), 'crossfade-e2e-'))
-  cpSync(TEMPLATE, data, { recursive: true })
-  return data
-}
-
-export interface Running {
-  readonly address: string
-  readonly process: ChildProcess
-  /** Everything printed so far, both streams. */
-  readonly printed: () => string
-  /** Ends it with a signal and waits for the end; gives the exit code, or null after a kill. */
-  readonly end: (signal?: NodeJS.Signals) => Promise<number | null>
-}
-
-const exited = (child: ChildProcess): Promise<number | null> =>
-  new Promise((resolve) => {
-    if (child.exitCode !== null || child.signalCode !== null) resolve(child.exitCode)
-    else child.once('exit', (code) => resolve(code))
-  })
-
-/** Starts the program as a player does, on a free port unless one is given, and waits for its address; rejects with what it said instead. */
-export const startServer = async (data: string, port = '0'): Promise<Running> => {
-  const child = spawn('node', ['scripts/start.mjs'], {
-    cwd: ROOT,
-    env: { ...process.env, HOST: '127.0.0.1', PORT: port, CROSSFADE_DATA: data },
-  })
-  let printed = ''
-  const address = await new Promise<string>((resolve, reject) => {
-    const read = (chunk: Buffer) => {
-      printed += chunk
-      const line = /^(http:\/\/\S+\/)$/m.exec(printed)
-      if (line?.[1]) resolve(line[1])
-    }
-    child.stdout.on('data', read)
-    child.stderr.on('data', read)
-    child.once('exit', (code) => reject(new Error(`ended with ${code}: ${printed}`)))
-  })
-  const end = async (signal: NodeJS.Signals = 'SIGTERM') => {
-    child.kill(signal)
-    return exited(child)
-  }
-  return { address, process: child, printed: () => printed, end }
-}
-
-export const removeData = (data: string): void => rmSync(data, { recursive: true, force: true })
+import { emptyData, type Running, removeData, startServer } from '../serving.ts'
 
 /** One server on empty data for all the tests of a file; `fill` may put something in first. */
 export const serverOfFile = (fill: (address: string) => Promise<unknown> = async () => undefined) => {
@@ -75,14 +18,8 @@ export const serverOfFile = (fill: (address: string) => Promise<unknown> = async
     get address() {
       return server.address
     },
-    /** Bytes the program holds, by what the system says; 0 where it says nothing. */
-    memory: (): number => residentBytes(server.process.pid),
+    memory: (): number => server.memory(),
   }
-}
-
-const residentBytes = (pid: number | undefined): number => {
-  const status = existsSync(`/proc/${pid}/status`) ? readFileSync(`/proc/${pid}/status`, 'utf8') : ''
-  return Number(/^VmRSS:\s+(\d+) kB/m.exec(status)?.[1] ?? 0) * 1024
 }
 
 /** One JSON request; the body is read whatever the status. */

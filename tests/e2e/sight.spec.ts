@@ -1,7 +1,8 @@
 import AxeBuilder from '@axe-core/playwright'
 import { expect, type Page, test } from '@playwright/test'
+import { emptyData, removeData, startServer } from '../serving.ts'
 import { ask, complaints, open } from './page.ts'
-import { call, emptyData, removeData, serverOfFile, startServer } from './server.ts'
+import { call, serverOfFile } from './server.ts'
 
 const TEXT = 'title = Fenders\nkey = Ab\n== Rail\n| Ab6/9 | F7alt | Bbm11 Eb13b9 | (A|Bb) |'
 

@@ -11,9 +11,10 @@ import {
   timelineOf,
 } from '../../src/core/index.ts'
 import { type Channel, type Score, scoreOf, secondsPerTick } from '../../src/sound/score.ts'
+import { emptyData, type Running, removeData, startServer } from '../serving.ts'
 import { listen, takePeak } from './listen.ts'
 import { complaints, currentSpot, MUSIC, open, pedalTwice } from './page.ts'
-import { call, emptyData, type Running, removeData, startServer } from './server.ts'
+import { call } from './server.ts'
 import { onsetsIn, pitchAt, readWav, type Sound } from './wav.ts'
 
 const data = emptyData()

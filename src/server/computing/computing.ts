@@ -3,6 +3,7 @@ import { Problem } from '../problems.ts'
 import type { Answer, Asked, Outcome } from './asked.ts'
 import { LANES, type LaneName, laneOf, MOST_WAITING } from './lanes.ts'
 import type { TaskName } from './tasks.ts'
+import type { Sent } from './thread.ts'
 import thread from './thread.ts?thread'
 import { type Turns, turnsOf } from './turns.ts'
 
@@ -23,7 +24,7 @@ interface Lane {
 
 const lanes = new Map<LaneName, Lane>()
 
-/** Threads start with the first question, and one that has nothing to do for a while ends. */
+/** A thread beyond the first of a lane that has nothing to do for a while ends. */
 const IDLE = 60_000
 
 const laneNamed = (name: LaneName): Lane => {
@@ -32,7 +33,7 @@ const laneNamed = (name: LaneName): Lane => {
   const { threads, memory } = LANES[name]
   const pool = new Piscina({
     filename: thread,
-    minThreads: 0,
+    minThreads: 1,
     maxThreads: threads,
     idleTimeout: IDLE,
     resourceLimits: { maxOldGenerationSizeMb: memory },
@@ -68,7 +69,8 @@ const run = async (lane: Lane, name: LaneName, { task, asked, gone, ...job }: Jo
   lane.running++
   job.begun()
   try {
-    const outcome: Outcome = await lane.pool.run({ task, asked }, { signal: stop.signal })
+    const sent: Sent = { task, asked }
+    const outcome: Outcome = await lane.pool.run(sent, { signal: stop.signal })
     if (outcome.ok) job.answered(outcome.answer)
     else job.refused(new Problem(outcome.problem.code, outcome.problem.detail, outcome.problem.errors))
   } catch (error) {
@@ -130,6 +132,19 @@ export const compute = (task: TaskName, asked: Asked, asker: string, gone: Abort
     }
     takeTurn(lane, name)
   })
+
+/** Starts a thread of each lane and has it make itself ready, a little after the program began to answer. */
+export const readyThreads = (after: number): void => {
+  const start = (): void => {
+    for (const name of Object.keys(LANES) as LaneName[]) {
+      const sent: Sent = { warm: name }
+      laneNamed(name)
+        .pool.run(sent)
+        .catch((error: unknown) => console.error(error))
+    }
+  }
+  setTimeout(start, after).unref()
+}
 
 /** Ends every thread, whatever it is at. */
 export const stopComputing = async (): Promise<void> => {
