@@ -1,4 +1,4 @@
-import { type MidiEvent, writeMidi } from 'midi-file'
+import { type MidiEvent, type MidiHeader, writeMidi } from 'midi-file'
 import {
   analyseChart,
   type BandPart,
@@ -58,6 +58,28 @@ const trackEvents = ({ name, channel, program, notes }: MidiTrack): MidiEvent[] 
   ]
 }
 
+const HEAD_BYTES = 14
+const CHUNK_BYTES = 8
+/** The library's time goes with the square of a track's length, so that it is handed short pieces, which are joined. */
+const PIECE = 256
+
+const chunkOf = (events: readonly MidiEvent[], header: MidiHeader): Uint8Array => {
+  const pieces = Array.from({ length: Math.ceil(events.length / PIECE) }, (_, i) => {
+    const piece = events.slice(i * PIECE, (i + 1) * PIECE)
+    return Uint8Array.from(writeMidi({ header, tracks: [piece] }).slice(HEAD_BYTES + CHUNK_BYTES))
+  })
+  const size = pieces.reduce((sum, p) => sum + p.length, 0)
+  const chunk = new Uint8Array(CHUNK_BYTES + size)
+  chunk.set(new TextEncoder().encode('MTrk'))
+  new DataView(chunk.buffer).setUint32(4, size)
+  let at = CHUNK_BYTES
+  for (const p of pieces) {
+    chunk.set(p, at)
+    at += p.length
+  }
+  return chunk
+}
+
 /** A Standard MIDI File: of one track as format 0, of more as format 1 with the tempo in front. */
 export const midiFile = ({ metre }: Chart, tempo: number, tracks: readonly MidiTrack[]): Uint8Array => {
   const { beats: numerator, unit: denominator } = metre
@@ -69,7 +91,8 @@ export const midiFile = ({ metre }: Chart, tempo: number, tracks: readonly MidiT
   const [first, ...rest] = tracks.map(trackEvents)
   const all = [[...head, ...(first ?? [])], ...rest]
   const header = { format: all.length > 1 ? 1 : 0, numTracks: all.length, ticksPerBeat: TICKS_PER_QUARTER } as const
-  return Uint8Array.from(writeMidi({ header, tracks: all }))
+  const begin = writeMidi({ header, tracks: all.map(() => []) }).slice(0, HEAD_BYTES)
+  return new Uint8Array(Buffer.concat([Uint8Array.from(begin), ...all.map((events) => chunkOf(events, header))]))
 }
 
 const BASS = 32
