@@ -31,6 +31,7 @@ export {
   spotsOf,
   type WrittenBar,
 } from './chart/chart.ts'
+export { type Condensed, condense, expand } from './chart/condensed.ts'
 export { type SpotInChart, spotsInChart } from './chart/context.ts'
 export { FEELS, type Feel, feelOf, isFeel } from './chart/feel.ts'
 export { type Job, jobFromNext, jobName, PLAIN_JOBS, POINTING_JOBS, readJob } from './chart/job.ts'

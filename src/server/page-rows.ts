@@ -1,3 +1,4 @@
+import { readChart, spotsOf } from '../core/index.ts'
 import { PAGE } from './queries.ts'
 import { listRows, type Row, rowOrNull } from './rows.ts'
 import type { Database } from './sql.ts'
@@ -15,8 +16,14 @@ export interface PageRows {
   readonly route: Row | null
 }
 
-/** A chart of so many signs is worked out while the page is made; of a longer one the page is made first. */
-const SHORT = 6000
+/** A chart of so many signs and chords is worked out while the page is made; of a longer one the page is made first. */
+const SHORT = { signs: 6000, chords: 256 } as const
+
+const isShort = (text: string): boolean => {
+  if (text.length > SHORT.signs) return false
+  const read = readChart(text)
+  return !read.ok || spotsOf(read.value).length <= SHORT.chords
+}
 const FIRST_IDEAS = { q: '', after: null, limit: 24, sort: '-updatedAt' } as const
 
 /** Reads what a page shows: the chart and the route its address names, else the chart that was changed last. */
@@ -33,7 +40,7 @@ export const pageRows = async (
     wanted === null ? null : rowOrNull(db, 'charts', wanted),
     asked.route === null ? null : rowOrNull(db, 'routes', asked.route),
   ])
-  const isShort = chart !== null && String(chart.text).length <= SHORT
+  const shown = chart !== null && isShort(String(chart.text)) ? chart : null
   const moreIdeas = ideas.next !== null
   return {
     titles,
@@ -41,7 +48,7 @@ export const pageRows = async (
     moreIdeas,
     settings,
     chartId: chart?.id ?? null,
-    chart: isShort ? chart : null,
+    chart: shown,
     route,
   }
 }

@@ -1,8 +1,10 @@
 import { proxy, type Remote, wrap } from 'comlink'
-import type { LineAsk, Taken } from '../core/index.ts'
+import type { Condensed, LineAsk, Taken } from '../core/index.ts'
+import type { AnalysisAsk } from './analysing.ts'
 import type { PlanAsk, Planned } from './planning.ts'
 import type { Ranking, RankingAsk } from './ranking.ts'
 
+export type { AnalysisAsk } from './analysing.ts'
 export type { PlanAsk, Planned } from './planning.ts'
 export type { Ranking, RankingAsk } from './ranking.ts'
 
@@ -18,6 +20,11 @@ interface Auditor {
   readonly takeLineApart: (ask: LineAsk) => Taken | null
 }
 
+interface Analyst {
+  readonly analysing: (ask: AnalysisAsk) => Condensed | null
+}
+
+let analyst: Remote<Analyst> | undefined
 let auditor: Remote<Auditor> | undefined
 let ranker: Remote<Ranker> | undefined
 let planner: Remote<Planner> | undefined
@@ -26,6 +33,12 @@ let planner: Remote<Planner> | undefined
 export const rankAside = (ask: RankingAsk): Promise<Ranking> => {
   ranker ??= wrap<Ranker>(new Worker(new URL('./ranking.worker.ts', import.meta.url), { type: 'module' }))
   return ranker.ranking(ask)
+}
+
+/** Analyses a long chart in a worker. */
+export const analyseAside = (ask: AnalysisAsk): Promise<Condensed | null> => {
+  analyst ??= wrap<Analyst>(new Worker(new URL('./analysing.worker.ts', import.meta.url), { type: 'module' }))
+  return analyst.analysing(ask)
 }
 
 /** Takes a long line apart in a worker. */

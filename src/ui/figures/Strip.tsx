@@ -1,10 +1,11 @@
-import { useRef } from 'react'
+import { useMemo, useRef } from 'react'
 import { barTicks, beatsOf, type Chain, type Chart, toGlyphs } from '../../core/index.ts'
 import { hueClass } from './hue.ts'
+import { useInView } from './in-view.ts'
 import { Playhead } from './Playhead.tsx'
 import styles from './Strip.module.css'
 import { useInSight } from './sight.ts'
-import { layoutBrackets, layoutStrip, loopPath, STRIP, type StripSpot, xOfTick } from './strip-layout.ts'
+import { layoutBrackets, layoutStrip, loopPath, STRIP, type StripBox, type StripSpot, xOfTick } from './strip-layout.ts'
 import { beatText } from './words.ts'
 
 interface Props {
@@ -20,6 +21,17 @@ interface Props {
 }
 
 const OVERVIEW_FROM_BARS = 12
+/** A strip of more chords is drawn only where it is in sight. */
+const WINDOWED_FROM = 300
+/** The overview of a long chart has so many steps at most: of what stands together, what is furthest out. */
+const OVERVIEW_STEPS = 600
+
+const thinned = (boxes: readonly StripBox[]): readonly StripBox[] => {
+  const each = Math.ceil(boxes.length / OVERVIEW_STEPS)
+  if (each === 1) return boxes
+  const groups = Array.from({ length: Math.ceil(boxes.length / each) }, (_, i) => boxes.slice(i * each, (i + 1) * each))
+  return groups.map((g) => g.reduce((most, b) => (b.fade > most.fade ? b : most)))
+}
 
 const itemName = (s: StripSpot): string =>
   `bar ${s.spot.bar}, beat ${beatText(s.beat)}, ${toGlyphs(s.spot.chord.symbol)}`
@@ -27,10 +39,14 @@ const itemName = (s: StripSpot): string =>
 /** The chart as one band: each chord as wide as its beats, its fade as a step, its landing as the slope down. */
 export const Strip = ({ chart, spots, current, chains = [], onGo, loop = null, music = null }: Props) => {
   const scroller = useRef<HTMLDivElement>(null)
-  const layout = layoutStrip(spots, (s) => beatsOf(s.spot, chart.metre))
+  const layout = useMemo(() => layoutStrip(spots, (s) => beatsOf(s.spot, chart.metre)), [spots, chart])
+  const brackets = useMemo(() => layoutBrackets(chains, layout.boxes), [chains, layout])
+  const sections = useMemo(() => new Map(chart.bars.map((b) => [b.number, b.section])), [chart])
   const here = layout.boxes[current]
   const [x, w] = [here?.x ?? 0, here?.w ?? 0]
   useInSight(scroller, { x, w, always: true })
+  const seen = useInView(scroller, spots.length > WINDOWED_FROM, x)
+  const isSeen = (at: number, width: number): boolean => at + width >= seen.from && at <= seen.to
   const lengths = spots.map((s) => s.spot.length)
   const inLoop = loop ? spots.filter((s) => s.spot.bar >= loop.from && s.spot.bar <= loop.to) : []
   const full = barTicks(chart.metre)
@@ -44,7 +60,7 @@ export const Strip = ({ chart, spots, current, chains = [], onGo, loop = null, m
           aria-hidden="true"
         >
           <rect className={styles.seen} x={x} y={STRIP.top} width={w} height={STRIP.rise} />
-          {layout.boxes.map((b) => (
+          {thinned(layout.boxes).map((b) => (
             <path key={b.x} className={`${styles.step} ${hueClass(b.fade)}`} d={b.path} />
           ))}
         </svg>
@@ -54,11 +70,17 @@ export const Strip = ({ chart, spots, current, chains = [], onGo, loop = null, m
           <line className={styles.homeLine} x1={0} x2="100%" y1={STRIP.home} y2={STRIP.home} aria-hidden="true" />
           {spots.map((s, i) => {
             const box = layout.boxes[i]
-            if (!box) return null
+            if (!box || (i !== current && !isSeen(box.x, box.w))) return null
             const firstOfBar = s.spot.at === 0
-            const section = firstOfBar ? chart.bars.find((b) => b.number === s.spot.bar)?.section : null
+            const section = firstOfBar ? sections.get(s.spot.bar) : null
             return (
-              <g key={s.index} role="listitem" aria-label={itemName(s)}>
+              <g
+                key={s.index}
+                role="listitem"
+                aria-label={itemName(s)}
+                aria-setsize={spots.length}
+                aria-posinset={i + 1}
+              >
                 <g
                   role="button"
                   tabIndex={i === current ? 0 : -1}
@@ -108,14 +130,16 @@ export const Strip = ({ chart, spots, current, chains = [], onGo, loop = null, m
               bottom={STRIP.home + 10}
             />
           )}
-          {layoutBrackets(chains, layout.boxes).map((b) => (
-            <path
-              key={b.path}
-              className={b.arrives ? styles.bracket : styles.openBracket}
-              d={b.path}
-              aria-hidden="true"
-            />
-          ))}
+          {brackets
+            .filter((b) => isSeen(b.x, b.w))
+            .map((b) => (
+              <path
+                key={b.path}
+                className={b.arrives ? styles.bracket : styles.openBracket}
+                d={b.path}
+                aria-hidden="true"
+              />
+            ))}
         </svg>
       </div>
     </div>

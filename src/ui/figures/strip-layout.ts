@@ -44,7 +44,10 @@ export interface StripLayout {
 
 const perBeat = (spots: readonly StripSpot[], beats: (s: StripSpot) => number): number => {
   const needed = spots.map((s) => (s.spot.chord.symbol.length * WIDTH_PER_SIGN + 14) / beats(s))
-  return Math.min(MOST_PER_BEAT, Math.max(LEAST_PER_BEAT, ...needed))
+  return Math.min(
+    MOST_PER_BEAT,
+    needed.reduce((most, n) => Math.max(most, n), LEAST_PER_BEAT),
+  )
 }
 
 /** Steepness is the landing: at 100 the slope is `STEEPEST` px wide, at 0 there is none and the step is cut off. */
@@ -71,6 +74,8 @@ export const layoutStrip = (spots: readonly StripSpot[], beats: (s: StripSpot) =
 
 export interface StripBracket {
   readonly path: string
+  readonly x: number
+  readonly w: number
   /** Whether the chain comes to its goal: drawn through, else broken. */
   readonly arrives: boolean
 }
@@ -85,7 +90,14 @@ export const layoutBrackets = (chains: readonly Chain[], boxes: readonly StripBo
     if (!first || !last) return []
     const y = STRIP.height - 1.5
     const path = `M${first.x + GAP},${y - TICK} V${y} H${last.x + last.w - GAP} V${y - TICK}`
-    return [{ path, arrives: kind !== 'ii-V without its tonic' && kind !== 'static ii-V' }]
+    return [
+      {
+        path,
+        x: first.x,
+        w: last.x + last.w - first.x,
+        arrives: kind !== 'ii-V without its tonic' && kind !== 'static ii-V',
+      },
+    ]
   })
 
 /** Where a moment stands on a band of boxes, px; a later chorus stands where the first does. `lengths` in ticks. */

@@ -18,7 +18,7 @@ export const StripPlace = ({ boot: given }: { readonly boot: Handed }) => {
   const playing = useStore($playing)
   // The Route view is a strip itself, with what is wished and what is got.
   if (place.view === 'setup' || place.view === 'stand' || place.view === 'route') return null
-  if (kept.loading && !desk.isSketch)
+  if ((kept.loading && !desk.isSketch) || desk.working)
     return (
       <div className={styles.blank} role="status">
         Opening the chart …

@@ -1,5 +1,5 @@
 import {
-  analyseChart,
+  type Analysis,
   beatOf,
   type Chain,
   type Chart,
@@ -7,26 +7,23 @@ import {
   homeOverlay,
   type Instrument,
   instrument,
-  type KeptOverride,
+  type KeptStep,
   type Key,
   type Overlay,
   type Override,
   overrideAt,
   placeWithHome,
-  readChart,
+  type Reading,
   readHarmony,
   readOver,
   readOverlay,
-  readOverrides,
   reverse,
+  type School,
   type Place as Spotted,
-  splitChart,
-  spotsInChart,
   type TextError,
-  transposeChart,
   transposeChord,
   transposeOverlay,
-  transposeOverride,
+  type Weights,
 } from '../../core/index.ts'
 import type { StripSpot } from '../figures/strip-layout.ts'
 import { cutAtSteps, moveChains, stepAt } from './follow.ts'
@@ -34,6 +31,7 @@ import type { Kept } from './kept.ts'
 import type { Place } from './place.ts'
 import type { IdeaRow } from './rows.ts'
 import { type Settings, settingsFrom } from './settings.ts'
+import { analysisOf, concertSpotsAt, latest, readOnce, tuneAt } from './tune.ts'
 
 /** All the Desk shows. Charts, chords and readings are in the player's written pitch; `concert` is what is kept. */
 export interface Desk {
@@ -43,6 +41,8 @@ export interface Desk {
   readonly isSketch: boolean
   readonly chart: Chart | null
   readonly chartError: TextError | null
+  /** Whether the chart is so long that its harmony is worked out aside, and not there yet. */
+  readonly working: boolean
   readonly spots: readonly StripSpot[]
   readonly chains: readonly Chain[]
   /** What the player said about single chords, in written pitch. */
@@ -58,8 +58,7 @@ export interface Desk {
   readonly concert: { readonly overlay: Overlay; readonly chord: Chord; readonly next: Chord | null } | null
 }
 
-const ideaFor = (ideas: readonly IdeaRow[], chartId: string | null, bar: number, beat: number): IdeaRow | undefined =>
-  chartId === null ? undefined : ideas.find((i) => i.chartId === chartId && i.bar === bar && i.beat === beat)
+const placeKey = (bar: number, beat: number): string => `${bar} ${beat}`
 
 /** The spot at a place: the last one that starts no later, so that an address between chords still finds its chord. */
 const spotAt = (spots: readonly StripSpot[], place: Place): StripSpot | null =>
@@ -77,32 +76,45 @@ interface Laid {
   readonly by: StripSpot['by']
 }
 
-/** The answer remembered for the arguments asked last: a key press moves about in a tune and does not change it. */
-const latest = <A extends readonly unknown[], R>(work: (...args: A) => R): ((...args: A) => R) => {
-  let last: { readonly args: A; readonly answer: R } | null = null
-  return (...args) => {
-    if (!last?.args.every((a, i) => a === args[i])) last = { args, answer: work(...args) }
-    return last.answer
-  }
-}
+const NO_STEPS: readonly KeptStep[] = []
 
-const readOnce = latest(readChart)
-
-/** A chart as the player reads it, with its harmony and what the player said of it; `concertSpots` are as it is kept. */
-const tuneAt = latest((concert: Chart, kept: readonly KeptOverride[] | null, repeats: boolean, plays: Instrument) => {
-  const chart = transposeChart(concert, plays.written)
-  const overrides = readOverrides(kept).map((o) => transposeOverride(o, plays.written))
-  return {
-    overrides,
-    chart,
-    concertSpots: spotsInChart(splitChart(concert, overrides), repeats),
-    analysis: analyseChart(chart, repeats, overrides),
-  }
+/** The spots of a tune, cut where a followed route has steps of its own, before anything is laid over them. */
+const bareSpots = latest((analysis: Analysis, steps: readonly KeptStep[], { metre }: Chart) => {
+  const { spots, movedTo } = cutAtSteps(analysis.spots, steps, metre)
+  const bare = spots.map((s): StripSpot => ({ ...s, beat: beatOf(s.spot, metre), reading: null, by: 'home' }))
+  return { bare, movedTo }
 })
+
+/** The ideas kept for a chart, by their places in it. */
+const ideasByPlace = latest((ideas: readonly IdeaRow[], chartId: string | null): ReadonlyMap<string, IdeaRow> => {
+  const own = chartId === null ? [] : ideas.filter((i) => i.chartId === chartId)
+  return new Map([...own].reverse().map((i) => [placeKey(i.bar ?? 0, i.beat ?? 0), i]))
+})
+
+const settingsAt = latest(settingsFrom)
+
+/** What the chords of a chart are over their own homes: read when it is looked at, and then remembered. */
+const atHome = latest((spots: readonly StripSpot[], school: School, weights: Weights): readonly StripSpot[] =>
+  spots.map((s): StripSpot => {
+    if (s.spot.chord.kind !== 'chord') return s
+    const { chord } = s.spot
+    let reading: Reading | undefined
+    return {
+      ...s,
+      get reading() {
+        if (!reading) {
+          const at = placeWithHome(chord, s.next, school, s.job, undefined)
+          reading = readOver(homeOverlay(at.home.first), at, weights)
+        }
+        return reading
+      },
+    }
+  }),
+)
 
 /** Everything the screen shows, from where one is and what is kept. Pure. */
 export const deskOf = (place: Place, kept: Kept): Desk => {
-  const settings = settingsFrom(kept.settings)
+  const settings = settingsAt(kept.settings)
   const plays = instrument(settings.instrument ?? 'concert')
   const text = place.sketch ?? kept.chart?.text ?? null
   const read = text === null ? null : readOnce(text)
@@ -115,64 +127,56 @@ export const deskOf = (place: Place, kept: Kept): Desk => {
     overlayError: null,
     concert: null,
     following: null,
+    working: false,
   }
-  if (!read?.ok)
-    return {
-      ...base,
-      chart: null,
-      chartError: read?.error ?? null,
-      chains: [],
-      said: [],
-      cuts: [],
-      key: null,
-      spots: [],
-      current: null,
-    }
+  const nothing = { chart: null, chains: [], said: [], cuts: [], key: null, spots: [], current: null }
+  if (text === null || read === null) return { ...base, ...nothing, chartError: null }
+  if (!read.ok) return { ...base, ...nothing, chartError: read.error }
 
   const repeats = place.sketch === null
-  const { overrides, concertSpots, chart, analysis } = tuneAt(
-    read.value,
-    repeats ? (kept.chart?.overrides ?? null) : null,
-    repeats,
-    plays,
-  )
+  const kepts = repeats ? (kept.chart?.overrides ?? null) : null
+  const tune = tuneAt(read.value, kepts, plays)
+  const { overrides, chart } = tune
+  const analysis = analysisOf(tune, { text, overrides: kepts, written: plays.written, repeats })
+  if (!analysis) return { ...base, ...nothing, chartError: null, working: true }
+  const concertSpots = concertSpotsAt(read.value, tune, repeats)
   const asked = place.over === null ? null : readOverlay(place.over)
   const soundsConcert = chordFrom(place.sounds)
   const sounding = soundsConcert && transposeChord(soundsConcert, plays.written)
   const chartId = place.sketch === null ? (kept.chart?.id ?? null) : null
 
   const route = chartId !== null && kept.route?.chartId === chartId && place.view !== 'route' ? kept.route : null
-  const followed = cutAtSteps(analysis.spots, route?.steps ?? [], chart.metre)
-  const bare = followed.spots.map(
-    (s): StripSpot => ({ ...s, beat: beatOf(s.spot, chart.metre), reading: null, by: 'home' }),
-  )
+  const { bare, movedTo } = bareSpots(analysis, route?.steps ?? NO_STEPS, chart)
   const here = spotAt(bare, place)
+  const ideas = ideasByPlace(kept.ideas, chartId)
+  const { school, weights } = settings
+  const chosen = place.home === null ? null : readOverlay(place.home)
+  const chosenHome = chosen?.ok ? transposeOverlay(chosen.value, plays.written).name : null
+  const homeSaid = (s: StripSpot): string | undefined => overrideAt(overrides, s.spot.bar, s.beat)?.home
+  const spotted = (s: StripSpot, chord: Chord, isHere: boolean): Spotted => {
+    const home = isHere && chosenHome !== null ? chosenHome : homeSaid(s)
+    return placeWithHome(chord, s.next, school, chord === s.spot.chord ? s.job : undefined, home)
+  }
   const laidOn = (s: StripSpot, home: Overlay): Laid => {
-    if (s.index === here?.index && asked?.ok)
-      return { overlay: transposeOverlay(asked.value, plays.written), by: 'overlay' }
-    const idea = s.index === here?.index ? undefined : ideaFor(kept.ideas, chartId, s.spot.bar, s.beat)
+    const isHere = s.index === here?.index
+    if (isHere && asked?.ok) return { overlay: transposeOverlay(asked.value, plays.written), by: 'overlay' }
     const step = route && stepAt(route.steps, { bar: s.spot.bar, beat: s.beat })
     const onRoute = step && readOverlay(step.overlay)
     if (onRoute?.ok) return { overlay: transposeOverlay(onRoute.value, plays.written), by: 'route' }
+    const idea = isHere ? undefined : ideas.get(placeKey(s.spot.bar, s.beat))
     const kind = idea && readOverlay(idea.overlay)
     return kind?.ok
       ? { overlay: transposeOverlay(kind.value, plays.written), by: 'idea' }
       : { overlay: home, by: 'home' }
   }
-  const { school, weights } = settings
-  const chosen = place.home === null ? null : readOverlay(place.home)
-  const chosenHome = chosen?.ok ? transposeOverlay(chosen.value, plays.written).name : null
-  const spotted = (s: StripSpot, chord: Chord, isHere: boolean): Spotted => {
-    const said = overrideAt(overrides, s.spot.bar, s.beat)?.home
-    const home = isHere && chosenHome !== null ? chosenHome : said
-    return placeWithHome(chord, s.next, school, chord === s.spot.chord ? s.job : undefined, home)
-  }
-  const spots = bare.map((s): StripSpot => {
-    if (s.spot.chord.kind !== 'chord') return s
+  const isPlain = (s: StripSpot): boolean =>
+    route === null && s.index !== here?.index && !ideas.has(placeKey(s.spot.bar, s.beat)) && homeSaid(s) === undefined
+  const spots = atHome(bare, school, weights).map((s): StripSpot => {
+    if (s.spot.chord.kind !== 'chord' || isPlain(s)) return s
     const isHere = s.index === here?.index
     const at = spotted(s, isHere && sounding !== null ? sounding : s.spot.chord, isHere)
     const { overlay, by } = laidOn(s, homeOverlay(at.home.first))
-    return { ...s, reading: readOver(overlay, at, weights), by }
+    return { ...(bare[s.index] as StripSpot), reading: readOver(overlay, at, weights), by }
   })
   const current = here && (spots[here.index] ?? null)
   const concertSpot = here && cutAtSteps(concertSpots, route?.steps ?? [], chart.metre).spots[here.index]
@@ -180,7 +184,7 @@ export const deskOf = (place: Place, kept: Kept): Desk => {
   return {
     ...base,
     chart,
-    chains: route ? moveChains(analysis.chains, followed.movedTo) : analysis.chains,
+    chains: route ? moveChains(analysis.chains, movedTo) : analysis.chains,
     following: route?.name ?? null,
     said: overrides,
     cuts: overrides.filter((o) => o.split !== undefined),

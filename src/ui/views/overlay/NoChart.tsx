@@ -3,7 +3,9 @@ import { Button } from '../../parts/Button.tsx'
 import { ask } from '../../stores/actions.ts'
 import type { Desk } from '../../stores/desk.ts'
 import type { Kept } from '../../stores/kept.ts'
+import { removeChart } from '../../stores/library.ts'
 import { AT_START, go } from '../../stores/place.ts'
+import type { ChartRow } from '../../stores/rows.ts'
 import styles from './NoChart.module.css'
 
 const EXAMPLES = ['B minor pentatonic over Eb7 to Abmaj7', 'Ab & Bb+ over Ab7', '| F#m7 | B7 | Emaj7 |'] as const
@@ -13,9 +15,22 @@ const openFirst = (kept: Kept): void => {
   if (first) go({ chart: first.id, sketch: null, ...AT_START })
 }
 
+/** What can be done with a kept chart that does not read: its text is as it was. */
+const Unread = ({ row }: { readonly row: ChartRow }) => (
+  <div className={styles.tools}>
+    <Button tone="strong" onClick={() => go({ view: 'charts' })}>
+      Mend its text
+    </Button>
+    <a className={styles.link} href={`/api/v1/charts/${row.id}/export?as=text`} download>
+      Save it as a file
+    </a>
+    <Button onClick={() => void removeChart(row)}>Remove it</Button>
+  </div>
+)
+
 /** Nothing open: what to do next. Or a chart that is gone or does not read: what is wrong, and the way on. */
 export const NoChart = ({ kept, desk }: { readonly kept: Kept; readonly desk: Desk }) => {
-  if (kept.loading)
+  if (kept.loading || desk.working)
     return (
       <p className={styles.empty} role="status">
         Opening the chart …
@@ -33,6 +48,7 @@ export const NoChart = ({ kept, desk }: { readonly kept: Kept; readonly desk: De
         ) : (
           <p>It was removed, or the address is from elsewhere. Nothing else is lost.</p>
         )}
+        {chartError && kept.chart && !desk.isSketch && <Unread row={kept.chart} />}
         {kept.charts.length > 0 && <Button onClick={() => openFirst(kept)}>Open {kept.charts[0]?.title}</Button>}
       </div>
     )

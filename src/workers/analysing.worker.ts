@@ -1,0 +1,4 @@
+import { expose } from 'comlink'
+import { analysing } from './analysing.ts'
+
+expose({ analysing })
