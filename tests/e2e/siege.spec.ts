@@ -1,5 +1,6 @@
 import { connect } from 'node:net'
 import { expect, test } from '@playwright/test'
+import { mutatedFrom, randomFrom, type Spec } from './mutated.ts'
 import { call, serverOfFile } from './server.ts'
 
 const server = serverOfFile()
@@ -291,11 +292,54 @@ test('methods and addresses of no library are told what they are', async () => {
     ['GET /desk?over=%', 200],
     ['GET /desk?chart=%00', 200],
     ['GET /desk?chart=x&route=%00', 200],
-    ['GET //', 404],
-    ['GET /api/v1//', 404],
   ] as const) {
     const heard = await asked(line)
     expect(`${line} ${heard.split('\r\n', 1)}`).toContain(`${line} HTTP/1.1 ${status}`)
   }
   await isAlive()
+})
+
+/** So many of them in every run; `SIEGE` asks for more. */
+const MUTATED = Number(process.env.SIEGE ?? 1200)
+const AT_ONCE = 8
+
+test('requests made from the description of the interface, each with something odd in it, never fail the program', async () => {
+  test.setTimeout(60_000 + MUTATED * 200)
+  const api = (method: string, path: string, body?: unknown) => call(server.address, method, path, body)
+  const spec: Spec = (await api('GET', 'openapi.json')).body
+  expect(Object.keys(spec.paths).length).toBeGreaterThan(25)
+  const ids = [
+    (await api('POST', 'charts', { title: 'Weir', text: '| Dm7 | G7 |' })).body.id,
+    (await api('POST', 'lines', { name: 'Weir', text: '| Dm7 |', line: { notes: notes(4) } })).body.id,
+    (await api('POST', 'routes', { name: 'Weir', steps: [{ overlay: 'B dorian', bar: 1, beat: 1 }] })).body.id,
+  ]
+  const random = randomFrom(MUTATED)
+  const wrong: string[] = []
+  const counts = new Map<number, number>()
+  let left = MUTATED
+  const one = async (): Promise<void> => {
+    while (left-- > 0) {
+      const { method, path, body, type } = mutatedFrom(spec, ids, random)
+      const answer = await fetch(`${server.address}api/v1/${path}`, {
+        method,
+        signal: AbortSignal.timeout(PLAN),
+        ...(body === null ? {} : { body }),
+        ...(type === null ? {} : { headers: { 'content-type': type } }),
+      }).catch((error: Error) => error)
+      const status = answer instanceof Error ? 0 : answer.status
+      const text = answer instanceof Error ? answer.message : await answer.text()
+      counts.set(status, (counts.get(status) ?? 0) + 1)
+      const isBusy = status === 503 && text.includes('"busy"')
+      if (status === 0 || (status >= 500 && !isBusy)) {
+        const told = typeof body === 'string' ? body.slice(0, 300) : '(a form)'
+        wrong.push(`${method} ${path.slice(0, 300)} ${told}: ${status} ${text.slice(0, 120)}`)
+      }
+    }
+  }
+  await Promise.all(Array.from({ length: AT_ONCE }, one))
+  expect(wrong).toEqual([])
+  // Some are right after all, and some are wrong in each of the ways there are.
+  for (const status of [200, 400, 404]) expect(counts.get(status) ?? 0, `${status}`).toBeGreaterThan(MUTATED / 100)
+  await isAlive()
+  expect(server.memory()).toBeLessThan(MOST_MEMORY)
 })
