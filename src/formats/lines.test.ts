@@ -111,6 +111,23 @@ describe('a line through a file', () => {
       expect(readMusicXmlLine(text).ok).toBe(false)
     },
   )
+  it.each([
+    ['C999999999|', 'too large a figure'],
+    ['Z99999999|', 'too large a figure'],
+    ['C/99999|', 'too large a figure'],
+    ['C9999'.repeat(400), 'goes on for more than'],
+    ['cdef '.repeat(2500), 'more than 8,192 notes'],
+    ['c&'.repeat(100), 'laid over each other'],
+    ['V:1\nc|\n'.repeat(100), 'more than 64 voices'],
+    [' '.repeat(200_001), 'more than 200,000 signs'],
+  ])('a tune of %.20s is refused before it is played', async (music, why) => {
+    const read = await readAbcLine(`X:1\nT:99999999\nL:1/8\nK:C\n${music}\n`)
+    expect(read.ok ? '' : read.error.why).toContain(why)
+  })
+  it('a tune may have large figures where they are words, and long bars within reason', async () => {
+    const read = await readAbcLine('X:1234567\nT:99999999\n% 99999999\nK:C\n"C13"C1024|\nw:999999\n')
+    expect(read.ok && read.value.line.map((n) => n.for)).toEqual([1024 * 480])
+  })
   it('any text at all is read or refused', async () => {
     await fc.assert(
       fc.asyncProperty(fc.string(), fc.nat(40), async (junk, at) => {

@@ -2,6 +2,14 @@ import { ANYTHING, placeOf, type Question, readOver } from '../core/index.ts'
 import { chartAnswer, chordAnswer, materialAnswer, readingAnswer } from './answers.ts'
 import { ANY_PAIR, degreesOn, type Judges, overlaysAnswer, pairsAnswer } from './rankings.ts'
 
+const LONG_CHART = 16
+
+/** Whether an answer is a whole list, or a chart long enough, to be worked out aside. */
+export const isLong = (question: Question): boolean =>
+  question.kind === 'pairs' ||
+  question.kind === 'overlays' ||
+  (question.kind === 'chart' && question.chart.bars.length > LONG_CHART)
+
 const FIRST_PAGE = { limit: 50, offset: 0 }
 
 /** The answer to a question, with its kind. Roles and fade are by the chord that sounds; the named one explains. */

@@ -6,7 +6,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { openDatabase } from './database.ts'
 import { KIND_NAMES } from './kinds.ts'
 import { Problem } from './problems.ts'
-import { CHANGES, SORTS, STATEMENTS } from './queries.ts'
+import { CHANGES, MOST_CHANGES, PAGE, SORTS, STATEMENTS } from './queries.ts'
 import { createRow, deleteRow, getRow, listRows, redo, undo, updateRow } from './rows.ts'
 import type { Database } from './sql.ts'
 
@@ -100,7 +100,63 @@ describe('the data', () => {
       const upward = Array.from({ length: 7 }, (_, i) => `Rope ${i}`)
       expect(seen, sort).toEqual(sort === '-updatedAt' ? upward.reverse() : upward)
     }
-    expect(await code(listRows(db, 'charts', { q: '', sort: 'title', limit: 3, after: 'x' }))).toBe('bad_request')
+  })
+
+  it.each([
+    'x',
+    Buffer.from('["x","y"]').toString('base64url'),
+    Buffer.from('["2026-01-01\\u0000","y"]').toString('base64url'),
+    Buffer.from('{"0":"a"}').toString('base64url'),
+    Buffer.from('["999999-01-01","y"]').toString('base64url'),
+  ])('does not know %j as a place in a list', async (after) => {
+    expect(await code(listRows(db, 'charts', { q: '', sort: '-updatedAt', limit: 3, after }))).toBe('bad_request')
+  })
+
+  it('finds no row by what can be no id', async () => {
+    for (const id of ['a\u0000b', '\ud800', '']) expect(await code(getRow(db, 'charts', id))).toBe('not_found')
+  })
+
+  it('keeps one setting of a name, also when another is made, renamed or brought back', async () => {
+    const first = await createRow(db, 'settings', { name: 'lamp', value: 1 })
+    const other = await createRow(db, 'settings', { name: 'bell', value: 1 })
+    expect(await code(createRow(db, 'settings', { name: 'lamp', value: 2 }))).toBe('name_taken')
+    expect(await code(updateRow(db, 'settings', other.id, 1, { name: 'lamp', value: 2 }))).toBe('name_taken')
+    const gone = await deleteRow(db, 'settings', first.id)
+    await createRow(db, 'settings', { name: 'lamp', value: 3 })
+    expect(await code(undo(db, gone.change))).toBe('name_taken')
+    expect((await getRow(db, 'settings', other.id)).name).toBe('bell')
+  })
+
+  it('ends a page of long rows early and leads on to the others', async () => {
+    const text = '| C |\n'.repeat(300_000)
+    for (let i = 0; i < 5; i++) await createRow(db, 'charts', { ...chart(`Sounding ${i}`), text })
+    const seen: unknown[] = []
+    let pages = 0
+    for (let after: string | null = null, first = true; first || after !== null; first = false, pages++) {
+      const page: Awaited<ReturnType<typeof listRows>> = await listRows(db, 'charts', {
+        q: 'sounding',
+        sort: 'title',
+        limit: 200,
+        after,
+      })
+      seen.push(...page.items.map((r) => r.title))
+      after = page.next
+    }
+    expect(seen).toEqual([0, 1, 2, 3, 4].map((i) => `Sounding ${i}`))
+    expect(pages).toBeGreaterThan(1)
+  })
+
+  it('lets the oldest of its history go, and undoes what is left', async () => {
+    const { id } = await createRow(db, 'charts', chart('Log'))
+    await db.query(
+      "select setval(pg_get_serial_sequence('changes', 'id'), (select max(id) from changes) + $1::bigint)",
+      [MOST_CHANGES],
+    )
+    await updateRow(db, 'charts', id, 1, chart('Log two'))
+    const [left] = await db.query<{ n: number }>('select count(*)::integer as n from changes')
+    expect(left?.n).toBe(1)
+    expect(await undo(db, null)).toMatchObject({ action: 'update', row: { title: 'Log' } })
+    expect(await code(undo(db, null))).toBe('nothing_to_undo')
   })
 })
 
@@ -125,7 +181,7 @@ describe('every query', () => {
       const { list, ...rest } = STATEMENTS[name]
       return [...Object.values(rest), ...SORTS.map(list)]
     })
-    const all = [...perKind, ...Object.values(CHANGES)]
+    const all = [...perKind, ...Object.values(CHANGES), ...Object.values(PAGE)]
     expect(all.length).toBeGreaterThan(20)
     for (const text of all) await pg.describeQuery(text)
     await pg.close()

@@ -10,7 +10,7 @@ import type { TaskName } from './tasks.ts'
 
 type Gathered = Omit<Asked, 'query'>
 
-const respond = (answer: Answer): Response => {
+export const respond = (answer: Answer): Response => {
   switch (answer.kind) {
     case 'json':
       return jsonText(answer.text)

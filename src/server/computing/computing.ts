@@ -55,21 +55,28 @@ const nobody = (): Problem => new Problem('busy', 'The asker has gone.')
 const isOutOfMemory = (error: unknown): boolean =>
   (error as { code?: string } | null)?.code === 'ERR_WORKER_OUT_OF_MEMORY'
 
+/** A thread that still starts is given its time so often again. */
+const MOST_STARTS = 5
+
 /** Runs a job on a thread; past its time, or when its asker hangs up, the thread is ended and another takes its place. */
 const run = async (lane: Lane, name: LaneName, { task, asked, gone, ...job }: Job): Promise<void> => {
   const stop = new AbortController()
   const { limit } = LANES[name]
-  let late = false
-  const timer = setTimeout(() => {
-    late = true
-    stop.abort()
-  }, limit)
+  const begun = new Int32Array(new SharedArrayBuffer(4))
+  let [late, starts] = [false, 0]
+  const look = (): void => {
+    const isStarting = Atomics.load(begun, 0) === 0 && starts++ < MOST_STARTS
+    late = !isStarting
+    if (isStarting) timer = setTimeout(look, limit)
+    else stop.abort()
+  }
+  let timer = setTimeout(look, limit)
   const hangUp = (): void => stop.abort()
   gone.addEventListener('abort', hangUp)
   lane.running++
   job.begun()
   try {
-    const sent: Sent = { task, asked }
+    const sent: Sent = { task, asked, begun }
     const outcome: Outcome = await lane.pool.run(sent, { signal: stop.signal })
     if (outcome.ok) job.answered(outcome.answer)
     else job.refused(new Problem(outcome.problem.code, outcome.problem.detail, outcome.problem.errors))

@@ -1,5 +1,5 @@
 import type { KeptStep } from '../../core/index.ts'
-import { ANYTHING, ownSymbol, readChart, readOverlay } from '../../core/index.ts'
+import { ANYTHING, ownSymbol, readChart, readOverlay, readQuestion } from '../../core/index.ts'
 import { CHART_FORMATS } from '../../formats/chart-formats.ts'
 import { readChartFile, writeChart } from '../../formats/files.ts'
 import { LINE_FORMATS, writeLine } from '../../formats/line-write.ts'
@@ -14,6 +14,7 @@ import { lineFileAnswer } from '../line-files.ts'
 import { auditAnswer, lineFrom, type SentLine } from '../lines.ts'
 import { openapi } from '../openapi.ts'
 import { fieldError, fieldProblem, Problem } from '../problems.ts'
+import { answer } from '../questions.ts'
 import {
   ANY_PAIR,
   degreesOn,
@@ -40,6 +41,11 @@ const chartUnder = ({ chart }: KeptText) => {
   const read = chart && readChart(chart.text)
   if (!read?.ok) return null
   return chart?.title === undefined ? read.value : { ...read.value, title: chart.title }
+}
+
+const ask: Task = ({ query }) => {
+  const { q, ...judges } = checkQuery(query, QUERIES.ask)
+  return json(answer(orProblem('q', readQuestion(q, judges.school)), judges))
 }
 
 const overlays: Task = ({ query }) => {
@@ -156,6 +162,7 @@ const row: Task = async (asked) => {
 
 /** Everything that may take longer than the page or another caller would wait for. */
 export const TASKS = {
+  ask,
   overlays,
   pairs,
   derive,

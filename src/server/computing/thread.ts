@@ -12,7 +12,14 @@ if (platform() === 'linux') setPriority(STANDS_BACK)
 const READY: Outcome = { ok: true, answer: { kind: 'json', text: '' } }
 
 /** What a thread is sent: a task, or (before any) for which lane it shall make itself ready. */
-export type Sent = { readonly task: TaskName; readonly asked: Asked } | { readonly warm: LaneName }
+export type Sent =
+  | {
+      readonly task: TaskName
+      readonly asked: Asked
+      /** Shared: set to 1 when the work begins, since a thread may have to start first. */
+      readonly begun: Int32Array
+    }
+  | { readonly warm: LaneName }
 
 /** The work of one thread: a task by its name. Problems are told as values; anything else is a fault and is thrown. */
 const work = async (sent: Sent): Promise<Outcome> => {
@@ -20,7 +27,8 @@ const work = async (sent: Sent): Promise<Outcome> => {
     await warmUp[sent.warm]()
     return READY
   }
-  const { task, asked } = sent
+  const { task, asked, begun } = sent
+  Atomics.store(begun, 0, 1)
   try {
     return { ok: true, answer: await TASKS[task](asked) }
   } catch (error) {
