@@ -1,6 +1,7 @@
 import { readChart, spotsOf } from '../core/index.ts'
+import { listRows } from './lists.ts'
 import { PAGE } from './queries.ts'
-import { listRows, type Row, rowOrNull } from './rows.ts'
+import { type Row, rowOrNull } from './rows.ts'
 import type { Database } from './sql.ts'
 
 /** What a page is rendered from. */

@@ -5,9 +5,10 @@ import { PGlite } from '@electric-sql/pglite'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { openDatabase } from './database.ts'
 import { KIND_NAMES } from './kinds.ts'
+import { listRows } from './lists.ts'
 import { Problem } from './problems.ts'
 import { CHANGES, MOST_CHANGES, PAGE, SORTS, STATEMENTS } from './queries.ts'
-import { createRow, deleteRow, getRow, listRows, redo, undo, updateRow } from './rows.ts'
+import { createRow, deleteRow, getRow, redo, undo, updateRow } from './rows.ts'
 import type { Database } from './sql.ts'
 
 const directory = mkdtempSync(join(tmpdir(), 'crossfade-rows-'))

@@ -165,6 +165,8 @@ const PLANS: readonly (readonly [string, number, Partial<RouteRules>, boolean?])
   ['32 bars, two chords a bar', 32, {}],
   ['64 bars, two chords a bar', 64, {}],
   ['128 bars, two chords a bar', 128, {}],
+  ['256 bars, two chords a bar', 256, {}],
+  ['32 bars, pairs too', 32, { families: [...ALL_SINGLE, 'pair'] }],
   ['32 bars, against the bass', 32, { motion: { kind: 'contrary' }, scope: 'throughout' }],
   ['32 bars, one note at a time', 32, { motion: { kind: 'one-note' }, scope: 'throughout' }],
   ['32 bars, any constant', 32, { motion: { kind: 'shape', by: null } }],
@@ -172,7 +174,6 @@ const PLANS: readonly (readonly [string, number, Partial<RouteRules>, boolean?])
   ['32 bars, no arc given', 32, { usual: true }],
   ['32 bars, no arc, one of each series', 32, { usual: true }, true],
   ['32 bars, against the bass, one of each series', 32, { motion: { kind: 'contrary' }, scope: 'throughout' }, true],
-  ['32 bars, pairs too', 32, { families: [...ALL_SINGLE, 'pair'] }],
 ]
 console.log('twenty best routes, every single overlay a candidate (32 bars: at most 500 ms, linear):')
 for (const [what, bars, change, series = false] of PLANS) {
@@ -205,6 +206,33 @@ const audits = Array.from({ length: 8 }, () => {
 console.log(
   `taking a 32-bar chorus of sixteenths apart:              ${Math.min(...audits).toFixed(0)} ms, the first time ${(audits[0] ?? 0).toFixed(0)} ms (at most 100)`,
 )
+
+console.log('the same by its size, flat within 1.5 × (the least of three):')
+const leastOf = (work: () => unknown): number => {
+  const all = Array.from({ length: 3 }, () => {
+    const from = performance.now()
+    work()
+    return performance.now() - from
+  })
+  return Math.min(...all)
+}
+const byBar = [64, 128, 256, 512].map((bars) => {
+  const chart = must(readChart(wandering(bars)))
+  return { size: bars, each: (leastOf(() => analyseChart(chart, true)) * 1000) / bars }
+})
+const byNote = [256, 512, 1024, 2048, 4096, 8192].map((notes) => {
+  const [chart, line] = [must(readChart(wandering(notes / 16))), chorus(notes / 16)]
+  const over = timelineOf(chart, analyseChart(chart, true), [], DEFAULT_SCHOOL)
+  return { size: notes, each: (leastOf(() => auditLine(line, over, DEFAULT_WEIGHTS)) * 1000) / notes }
+})
+for (const [what, all] of [
+  ['analysed, µs a bar', byBar],
+  ['taken apart, µs a note', byNote],
+] as const) {
+  const each = all.map((f) => f.each)
+  const told = all.map((f) => `${f.size}: ${f.each.toFixed(0)}`).join(', ')
+  console.log(`  ${what.padEnd(24)} ${told}; ${(Math.max(...each) / Math.min(...each)).toFixed(2)} ×`)
+}
 
 const whole = { from: 0, to: time.length }
 const wrote = performance.now()
