@@ -1,7 +1,9 @@
 import { readChart, spotsOf } from '../core/index.ts'
+import { KINDS } from './kinds.ts'
 import { listRows } from './lists.ts'
 import { PAGE } from './queries.ts'
 import { type Row, rowOrNull } from './rows.ts'
+import { ROWS } from './schemas.ts'
 import type { Database } from './sql.ts'
 
 /** What a page is rendered from. */
@@ -27,6 +29,13 @@ const isShort = (text: string): boolean => {
 }
 const FIRST_IDEAS = { q: '', after: null, limit: 24, sort: '-updatedAt' } as const
 
+/** A route as its schema has it; null for one that was written by something else. */
+const sound = (route: Row | null): Row | null => {
+  if (route === null) return null
+  const fields = Object.fromEntries(KINDS.routes.fields.map(({ field }) => [field, route[field]]))
+  return ROWS.routes.validate(fields).error ? null : route
+}
+
 /** Reads what a page shows: the chart and the route its address names, else the chart that was changed last. */
 export const pageRows = async (
   db: Database,
@@ -50,6 +59,6 @@ export const pageRows = async (
     settings,
     chartId: chart?.id ?? null,
     chart: shown,
-    route,
+    route: sound(route),
   }
 }

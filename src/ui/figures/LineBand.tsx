@@ -1,5 +1,6 @@
 import { type MouseEvent, useMemo, useRef } from 'react'
 import { type Audit, type Chart, type Key, toGlyphs } from '../../core/index.ts'
+import { useInView } from './in-view.ts'
 import styles from './LineBand.module.css'
 import { LineOverview } from './LineOverview.tsx'
 import { LineStaff, type Tablature } from './LineStaff.tsx'
@@ -47,21 +48,27 @@ const stretchText = ({ notes, timeline }: Audit, s: Audit['stretches'][number], 
   return fitting(all, room) === all ? all : `${s.peak} ${sign}`
 }
 
+/** A line of more notes is drawn only where it is in sight. */
+const WINDOWED_FROM = 300
+
 /** Chord symbols and bar numbers over a line, again in each chorus. */
 const LineChords = ({
   audit,
   layout,
   top,
+  isSeen,
 }: {
   readonly audit: Audit
   readonly layout: LineLayout
   readonly top: number
+  readonly isSeen: (x: number, w: number) => boolean
 }) => {
   const { soundings, length } = audit.timeline
   const choruses = length > 0 ? Math.ceil((layout.bars.at(-1)?.to ?? 0) / length) : 0
   return Array.from({ length: choruses }, (_, k) => k * length).flatMap((start) =>
-    soundings.map(({ from, spot: { spot } }) => {
+    soundings.flatMap(({ from, to, spot: { spot } }) => {
       const x = layout.x(start + from)
+      if (!isSeen(x, layout.x(start + to) - x)) return []
       return (
         <g key={start + from} aria-hidden="true">
           <line className={styles.side} x1={x} x2={x} y1={top} y2={layout.home} />
@@ -87,6 +94,8 @@ export const LineBand = ({ chart, keyHere, audit, current, marked, clef, tab, zo
   const here = layout.notes[current]
   const x = here?.x ?? 0
   useInSight(scroller, { x, w: NOTE_SEEN, covered: LINE.margin })
+  const seen = useInView(scroller, notes.length > WINDOWED_FROM, x)
+  const isSeen = (at: number, width: number): boolean => at + width >= seen.from && at <= seen.to
   const tapped = (e: MouseEvent<SVGElement>) => {
     const box = e.currentTarget.ownerSVGElement?.getBoundingClientRect()
     if (!box || !onStaff) return
@@ -110,7 +119,7 @@ export const LineBand = ({ chart, keyHere, audit, current, marked, clef, tab, zo
             />
           </div>
           <svg role="group" aria-label="Line" className={styles.band} width={layout.width} height={layout.height}>
-            <LineChords audit={audit} layout={layout} top={LINE.staff + staffHeight(tab !== null)} />
+            <LineChords audit={audit} layout={layout} top={LINE.staff + staffHeight(tab !== null)} isSeen={isSeen} />
             <line className={styles.homeLine} x1={0} x2="100%" y1={layout.home} y2={layout.home} aria-hidden="true" />
             {onStaff && (
               // biome-ignore lint/a11y/noStaticElementInteractions: keys write degrees in the entry field; this is for a pointer
@@ -127,6 +136,7 @@ export const LineBand = ({ chart, keyHere, audit, current, marked, clef, tab, zo
               const [a, b] = [layout.notes[c.from], layout.notes[c.to]]
               if (c.how === 'loose' || !a || !b) return null
               const width = b.x + b.w - a.x
+              if (!isSeen(a.x, width)) return null
               return (
                 <g key={c.from} aria-hidden="true">
                   <path className={styles.cell} d={cellPath(layout, c.from, c.to)} />
@@ -138,15 +148,16 @@ export const LineBand = ({ chart, keyHere, audit, current, marked, clef, tab, zo
             })}
             {stretches.map((s, k) => {
               const landed = s.landing && s.landing.how !== 'cut' ? s.landing : null
-              const a = layout.notes[s.from]
+              const [a, b] = [layout.notes[s.from], layout.notes[landed?.on ?? s.to]]
+              if (!a || !b || !isSeen(a.x, b.x + b.w - a.x)) return null
               return (
                 <g key={s.from} aria-hidden="true">
                   <path
                     className={landed ? styles.stretch : styles.open}
                     d={stretchPath(layout, s.from, s.to, landed?.on ?? null)}
                   />
-                  <text className={styles.how} x={(a?.x ?? 0) + 5} y={layout.home + 30}>
-                    {stretchText(audit, s, (layout.notes[stretches[k + 1]?.from ?? -1]?.x ?? Infinity) - (a?.x ?? 0))}
+                  <text className={styles.how} x={a.x + 5} y={layout.home + 30}>
+                    {stretchText(audit, s, (layout.notes[stretches[k + 1]?.from ?? -1]?.x ?? Infinity) - a.x)}
                   </text>
                 </g>
               )
@@ -154,7 +165,8 @@ export const LineBand = ({ chart, keyHere, audit, current, marked, clef, tab, zo
             {notes.map((n, i) => {
               const box = layout.notes[i]
               return (
-                box && (
+                box &&
+                (i === current || isSeen(box.x, box.w)) && (
                   <LineTab
                     key={n.at}
                     note={n}

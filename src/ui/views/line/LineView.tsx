@@ -1,6 +1,6 @@
 import { useStore } from '@nanostores/react'
 import { useEffect, useMemo } from 'react'
-import { sameBeat, toGlyphs, verdictOf } from '../../../core/index.ts'
+import { MOST, said, sameBeat, toGlyphs, verdictOf } from '../../../core/index.ts'
 import { LineBand } from '../../figures/LineBand.tsx'
 import { Button } from '../../parts/Button.tsx'
 import { dropHeldLine, heldLine, putBackHeld, putOnStaff } from '../../stores/line-editing.ts'
@@ -16,10 +16,11 @@ import {
   lineAsk,
   notesOf,
   refreshLines,
+  removeLine,
 } from '../../stores/lines.ts'
 import { $place, go } from '../../stores/place.ts'
 import { $playing, musicTick } from '../../stores/playing.ts'
-import type { LineRow } from '../../stores/rows.ts'
+import type { KeptNote, LineRow } from '../../stores/rows.ts'
 import { $marked, $verdict } from '../../stores/verdict.ts'
 import { NoChart } from '../overlay/NoChart.tsx'
 import type { ViewProps } from '../view.ts'
@@ -29,6 +30,12 @@ import styles from './LineView.module.css'
 import { useTaken } from './use-taken.ts'
 import { Verdict } from './Verdict.tsx'
 import { WriteBar } from './WriteBar.tsx'
+
+/** A line from before there was a bound. */
+const isTooLong = (notes: readonly KeptNote[]): boolean => {
+  const last = notes.at(-1)
+  return notes.length > MOST.notes || (last !== undefined && last.at + last.for > MOST.ticks)
+}
 
 /** Line: what each note of a line is and does, where it leaves home and how it lands, and what a school says of it. */
 const LineView = ({ place, kept, desk }: ViewProps) => {
@@ -50,7 +57,8 @@ const LineView = ({ place, kept, desk }: ViewProps) => {
   }, [row, text])
   const { school } = desk.settings
   // Not by the place: walking through the notes takes nothing apart anew.
-  const ask = useMemo(() => (row && notes ? lineAsk(row, notes, kept) : null), [row, notes, kept])
+  const long = notes !== null && isTooLong(notes)
+  const ask = useMemo(() => (row && notes && !long ? lineAsk(row, notes, kept) : null), [row, notes, long, kept])
   const { taken, waiting } = useTaken(ask, row?.id ?? '')
   useEffect(() => {
     $taken.set(taken)
@@ -132,6 +140,12 @@ const LineView = ({ place, kept, desk }: ViewProps) => {
         <div className={styles.empty}>
           {all === null || (row && !notes) ? (
             <p role="status">Fetching the lines …</p>
+          ) : row && long ? (
+            <p role="alert">
+              {toGlyphs(row.name)} is longer than {said(MOST.notes)} notes or {said(MOST.bars)} bars, and is not taken
+              apart. It is kept as it is: <a href={`/api/v1/lines/${row.id}/export?as=csv`}>save it as a table</a>, or{' '}
+              <Button onClick={() => void removeLine(row)}>Remove it</Button>
+            </p>
           ) : waiting ? (
             <p role="status">Taking the line apart …</p>
           ) : row ? (
