@@ -41,10 +41,17 @@ export const analyseAside = (ask: AnalysisAsk): Promise<Condensed | null> => {
   return analyst.analysing(ask)
 }
 
-/** Takes a long line apart in a worker. */
-export const takeApartAside = (ask: LineAsk): Promise<Taken | null> => {
+const theAuditor = (): Remote<Auditor> => {
   auditor ??= wrap<Auditor>(new Worker(new URL('./auditing.worker.ts', import.meta.url), { type: 'module' }))
-  return auditor.takeLineApart(ask)
+  return auditor
+}
+
+/** Takes a long line apart in a worker. */
+export const takeApartAside = (ask: LineAsk): Promise<Taken | null> => theAuditor().takeLineApart(ask)
+
+/** Starts that worker before it is needed, so that nobody waits for it and its tables. */
+export const readyAuditor = (): void => {
+  theAuditor()
 }
 
 /** Plans in a worker of its own, which tells the share done as it goes; a newer planning stops an older one. */

@@ -76,6 +76,11 @@ const print = (what: string, { median, p99, worst, count }: Waits): void =>
   )
 
 await new Promise((resolve) => setTimeout(resolve, 4000))
+const first = performance.now()
+await (await post('lines/audit', { text: wandering(32), line: { notes: notes.slice(0, 512) } })).arrayBuffer()
+console.log(
+  `a 32-bar chorus of sixteenths taken apart over HTTP, the first of a fresh server: ${(performance.now() - first).toFixed(0)} ms`,
+)
 console.log(`a small question while ${CLIENTS} clients ask the heaviest (p99 at most 100 ms, worst at most 300 ms):`)
 for (const [name, path] of Object.entries(SMALL)) print(`${name}, idle`, await waits(path, 4))
 

@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useState } from 'react'
 import { type LineAsk, type Taken, takeLineApart } from '../../../core/index.ts'
-import { takeApartAside } from '../../../workers/start.ts'
+import { readyAuditor, takeApartAside } from '../../../workers/start.ts'
 
 /** Up to so many notes a line is taken apart at once; a longer one aside, so that the page stays free. */
 const AT_ONCE = 160
@@ -15,6 +15,7 @@ export const useTaken = (
   const [came, setCame] = useState<{ readonly id: string; readonly of: LineAsk; readonly taken: Taken | null } | null>(
     null,
   )
+  useEffect(readyAuditor, [])
   useEffect(() => {
     if (!ask || !aside) return
     let wanted = true
