@@ -49,10 +49,10 @@ const tuneText = (source: string): Result<string, Refusal> => {
     if (line.startsWith('%') && !line.startsWith('%%')) continue
     lines.push(raw)
     isTune ||= isField(line, 'XK')
-    if (isField(line, WORDS)) continue
+    if (isField(line, WORDS) || line.startsWith('%%')) continue
     if (isField(line, 'V')) voices++
     if (isField(line, 'M') && line.length > MOST_METRE) return refuse('Its metre is too long.')
-    const music = withoutQuotes(line)
+    const [music = ''] = withoutQuotes(line).split('%', 1)
     const figure = longFigure(music)
     if (figure !== null) return refuse(`“${figure}” is too large a figure for a tune.`)
     overlaid += music.split('&').length - 1
