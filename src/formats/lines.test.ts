@@ -125,7 +125,9 @@ describe('a line through a file', () => {
     expect(read.ok ? '' : read.error.why).toContain(why)
   })
   it('a tune may have large figures where they are words, and long bars within reason', async () => {
-    const read = await readAbcLine('X:1234567\nT:99999999\n% 99999999\nK:C\n"C13"C1024| % 999999\n%%scale 999999\nw:999999\n')
+    const read = await readAbcLine(
+      'X:1234567\nT:99999999\n% 99999999\nK:C\n"C13"C1024| % 999999\n%%scale 999999\nw:999999\n',
+    )
     expect(read.ok && read.value.line.map((n) => n.for)).toEqual([1024 * 480])
   })
   it('any text at all is read or refused', async () => {

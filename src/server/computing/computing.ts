@@ -1,7 +1,7 @@
 import { Piscina } from 'piscina'
 import { Problem } from '../problems.ts'
 import type { Answer, Asked, Outcome } from './asked.ts'
-import { LANES, type LaneName, laneOf, MOST_WAITING } from './lanes.ts'
+import { LANES, type LaneName, laneOf, limitOf, MOST_WAITING } from './lanes.ts'
 import type { TaskName } from './tasks.ts'
 import type { Sent } from './thread.ts'
 import thread from './thread.ts?thread'
@@ -61,7 +61,7 @@ const MOST_STARTS = 5
 /** Runs a job on a thread; past its time, or when its asker hangs up, the thread is ended and another takes its place. */
 const run = async (lane: Lane, name: LaneName, { task, asked, gone, ...job }: Job): Promise<void> => {
   const stop = new AbortController()
-  const { limit } = LANES[name]
+  const limit = limitOf(task)
   const begun = new Int32Array(new SharedArrayBuffer(4))
   let [late, starts] = [false, 0]
   const look = (): void => {
