@@ -173,7 +173,7 @@ export const otherShapes = (
   for (const shape of shapesFrom(ground, from)) {
     const relation = relationAt(ground, from, shape.set)
     const header = relation === 'foreign' ? shape.header : HEADERS[relation]
-    const ends = walkShape(shape, ground, from, header, ground.unlimited, walk)
+    const ends = walkShape(shape, ground, from, header, ground.unlimited, walk, to + 1)
     for (let k = 0; k < ends; k++) if (walk.to[k] === to) found.push({ shape, bits: walk.cost[k] as number })
   }
   return found

@@ -1,3 +1,4 @@
+import { groupedBy } from '../grouped.ts'
 import { membersOf, rotate } from '../pitch/pcset.ts'
 import { type PcSet, pitchClass } from '../pitch/units.ts'
 import { inThirds } from './figure-cells.ts'
@@ -29,15 +30,16 @@ export interface Grouping {
 const [SHORTEST, LONGEST] = [3, 8] as const
 
 /** Each note's place for comparing figures: its pitch, or its step in a scale; null where the scale lacks it. */
-type Ladder = readonly (number | null)[]
+type Ladder = (i: number) => number | null
 
 /** Steps of a home scale at each note, counted through the octaves; null off it. */
 const stepsIn = (notes: readonly HeardNote[], home: PcSet): Ladder => {
   const members = membersOf(home)
-  return notes.map((n) => {
-    const at = members.indexOf(pitchClass(n.pitch))
-    return at >= 0 ? Math.floor(n.pitch / 12) * members.length + at : null
-  })
+  return (i) => {
+    const n = notes[i]
+    const at = n ? members.indexOf(pitchClass(n.pitch)) : -1
+    return n && at >= 0 ? Math.floor(n.pitch / 12) * members.length + at : null
+  }
 }
 
 /** How far, from each note, something that holds between neighbours goes on: the place of the last note of it. */
@@ -54,7 +56,7 @@ const isSecond = (notes: readonly HeardNote[], i: number, way: number): boolean 
 
 /** From each note the last to which it is a run and no sequence: one step over and over, or seconds all one way. */
 const runsOn = (notes: readonly HeardNote[], ladder: Ladder): Int32Array => {
-  const step = (i: number): number => (ladder[i + 1] ?? 0) - (ladder[i] ?? 0)
+  const step = (i: number): number => (ladder(i + 1) ?? 0) - (ladder(i) ?? 0)
   const same = goingOn(notes.length, (i) => i + 2 >= notes.length || step(i) === step(i + 1))
   const [rises, falls] = [1, -1].map((way) => goingOn(notes.length, (i) => isSecond(notes, i, way)))
   return same.map((to, i) => Math.max(Math.min(to + 1, notes.length - 1), rises?.[i] ?? 0, falls?.[i] ?? 0))
@@ -63,7 +65,7 @@ const runsOn = (notes: readonly HeardNote[], ladder: Ladder): Int32Array => {
 /** Whether a note comes again a figure's length on, moved by so much, in the same time. */
 type Again = (i: number) => boolean
 const againBy = (notes: readonly HeardNote[], length: number, ladder: Ladder, from: number): Again => {
-  const moved = (i: number): number => (ladder[i + length] ?? Number.NaN) - (ladder[i] ?? Number.NaN)
+  const moved = (i: number): number => (ladder(i + length) ?? Number.NaN) - (ladder(i) ?? Number.NaN)
   const gap = (i: number): number => (notes[i + length]?.at ?? 0) - (notes[i]?.at ?? 0)
   const [by, after] = [moved(from), gap(from)]
   return (i) => moved(i) === by && gap(i) === after && notes[i]?.for === notes[i + length]?.for
@@ -87,15 +89,16 @@ const sequencesOn = (
   notes: readonly HeardNote[],
   ladder: Ladder,
   tonal: boolean,
-  begins: (i: number) => boolean,
+  begins: readonly number[],
 ): readonly Sequence[] => {
   const found: Sequence[] = []
   let runs: Int32Array | undefined
   for (let length = SHORTEST; length <= LONGEST; length++) {
     let again: Int32Array | undefined
-    for (let from = 0; from + length < notes.length; from++) {
-      const by = (ladder[from + length] ?? 0) - (ladder[from] ?? 0)
-      if (by === 0 || !begins(from)) continue
+    for (const from of begins) {
+      if (from + length >= notes.length) break
+      const by = (ladder(from + length) ?? 0) - (ladder(from) ?? 0)
+      if (by === 0) continue
       const comes = againBy(notes, length, ladder, from)
       let k = 0
       while (k < length && comes(from + k)) k++
@@ -118,9 +121,9 @@ const homeAt = (n: HeardNote): PcSet | null => {
 
 /** Sequences within the home scale of the note each begins at. */
 const tonalSequences = (notes: readonly HeardNote[]): readonly Sequence[] => {
-  const homes = notes.map(homeAt)
-  return [...new Set(homes)].flatMap((home) =>
-    home === null ? [] : sequencesOn(notes, stepsIn(notes, home), true, (i) => homes[i] === home),
+  const homes = groupedBy([...notes.keys()], (i) => homeAt(notes[i] as HeardNote))
+  return [...homes].flatMap(([home, begins]) =>
+    home === null ? [] : sequencesOn(notes, stepsIn(notes, home), true, begins),
   )
 }
 
@@ -131,12 +134,7 @@ const tonalSequences = (notes: readonly HeardNote[]): readonly Sequence[] => {
 export const sequencesIn = (notes: readonly HeardNote[]): readonly Sequence[] => {
   const thirds = inThirds(notes)
   const isThirds = (s: Sequence): boolean => s.tonal && thirds.has(s.from) && thirds.has(s.to)
-  const exact = sequencesOn(
-    notes,
-    notes.map((n) => n.pitch),
-    false,
-    () => true,
-  )
+  const exact = sequencesOn(notes, (i) => notes[i]?.pitch ?? null, false, [...notes.keys()])
   const found = [...exact, ...tonalSequences(notes).filter((s) => !isThirds(s))]
   const first = (a: Sequence, b: Sequence): number =>
     Number(a.tonal) - Number(b.tonal) || a.length - b.length || a.from - b.from

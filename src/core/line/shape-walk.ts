@@ -48,7 +48,7 @@ export interface Walk {
 export const emptyWalk = (): Walk => ({ to: new Int32Array(LONGEST), cost: new Float64Array(LONGEST) })
 
 /**
- * What it costs to go through notes within one shape: how many ends were written into `walk`. `limits` by place: what
+ * What it costs to go through notes within one shape, up to some place: how many ends were written into `walk`. `limits` by place: what
  * a cell that ends there must not exceed by more than its header. A chord change ends a cell unless the new chord holds
  * three notes of it; a rare shape is dear unless its own note falls on a beat or comes again.
  */
@@ -59,9 +59,10 @@ export const walkShape = (
   header: number,
   limits: Float64Array,
   walk: Walk,
+  before = g.pc.length,
 ): number => {
   let ends = 0
-  const end = Math.min(g.pc.length, from + LONGEST)
+  const end = Math.min(before, from + LONGEST)
   const enough = need(shape.size)
   let cost = header
   let [seen, different, foreign, side, last] = [0, 0, 0, 0, -1]

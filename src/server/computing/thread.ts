@@ -7,7 +7,14 @@ import { warmUp } from './warm.ts'
 
 /** How much a thread that computes stands back behind the one that answers. Elsewhere it would slow the whole program. */
 const STANDS_BACK = 10
-if (platform() === 'linux') setPriority(STANDS_BACK)
+const standBack = (): void => {
+  try {
+    if (platform() === 'linux') setPriority(STANDS_BACK)
+  } catch {
+    // Where the system does not allow it, threads compute all the same.
+  }
+}
+standBack()
 
 const READY: Outcome = { ok: true, answer: { kind: 'json', text: '' } }
 
