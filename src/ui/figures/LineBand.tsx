@@ -49,7 +49,7 @@ const stretchText = ({ notes, timeline }: Audit, s: Audit['stretches'][number], 
 }
 
 /** A line of more notes is drawn only where it is in sight. */
-const WINDOWED_FROM = 300
+const WINDOWED_FROM = 1000
 
 /** Chord symbols and bar numbers over a line, again in each chorus. */
 const LineChords = ({

@@ -22,7 +22,7 @@ interface Props {
 
 const OVERVIEW_FROM_BARS = 12
 /** A strip of more chords is drawn only where it is in sight. */
-const WINDOWED_FROM = 300
+const WINDOWED_FROM = 600
 /** The overview of a long chart has so many steps at most: of what stands together, what is furthest out. */
 const OVERVIEW_STEPS = 600
 
