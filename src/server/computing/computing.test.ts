@@ -55,6 +55,13 @@ describe('what is worked out aside', () => {
     expect(new Set(await Promise.all(plans))).toEqual(new Set(['busy']))
     expect(await other).toBe('done')
   })
+  it('holds so many bytes of bodies at once, and room again when they are answered', async () => {
+    const big = (): Asked => ({ query: [], body: new Uint8Array(10 * 1024 * 1024), type: 'multipart/form-data' })
+    const all = await Promise.all(Array.from({ length: 8 }, (_, i) => code(ask('import', big(), `a${i}`))))
+    expect(all.filter((c) => c === 'busy')).toHaveLength(2)
+    expect(all.filter((c) => c === 'bad_request')).toHaveLength(6)
+    expect(await code(ask('import', big()))).toBe('bad_request')
+  })
   it('is not begun for one who has gone already', async () => {
     const gone = new AbortController()
     gone.abort()

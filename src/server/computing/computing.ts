@@ -98,6 +98,10 @@ const takeTurn = (lane: Lane, name: LaneName): void => {
   }
 }
 
+/** Bytes of bodies that may wait or be worked on at once. */
+const MOST_HELD = 64 * 1024 * 1024
+let held = 0
+
 /**
  * Has a task worked out on a thread of the pool, when its turn comes: askers take turns, and so do the kinds of task of
  * one asker. Rejects with a problem: what the task found wrong, too long, too heavy, or too much waiting at once.
@@ -108,16 +112,25 @@ export const compute = (task: TaskName, asked: Asked, asker: string, gone: Abort
     const name = laneOf(task)
     const lane = laneNamed(name)
     const place = `${asker} ${task}`
+    const size = asked.body?.length ?? 0
+    if (held + size > MOST_HELD) return reject(busy())
+    held += size
+    let isDone = false
+    const done = (): void => {
+      if (isDone) return
+      isDone = true
+      held -= size
+      clearTimeout(impatient)
+      gone.removeEventListener('abort', hangUp)
+    }
+    /** Out of the line; what runs already is ended by whoever runs it. */
     const leave = (problem: Problem): void => {
-      lane.turns.drop(place, job)
+      if (!lane.turns.drop(place, job)) return
+      done()
       reject(problem)
     }
     const hangUp = (): void => leave(nobody())
     const impatient = setTimeout(() => leave(busy()), LANES[name].patience)
-    const done = (): void => {
-      clearTimeout(impatient)
-      gone.removeEventListener('abort', hangUp)
-    }
     const job: Job = {
       task,
       asked,

@@ -13,7 +13,7 @@ describe('work that waits', () => {
     const turns = turnsOf<number>(2, 3)
     expect([1, 2, 3].map((n) => turns.add('a', n))).toEqual([true, true, false])
     expect([4, 5].map((n) => turns.add('b', n))).toEqual([true, false])
-    turns.drop('a', 1)
+    expect([turns.drop('a', 1), turns.drop('a', 1)]).toEqual([true, false])
     expect(turns.add('b', 5)).toBe(true)
     expect(turns.next()).toBe(2)
     expect(turns.add('c', 6)).toBe(true)

@@ -3,7 +3,8 @@ export interface Turns<W> {
   /** Whether there was room for it. */
   readonly add: (asker: string, work: W) => boolean
   readonly next: () => W | undefined
-  readonly drop: (asker: string, work: W) => void
+  /** Takes it out of the line; false where it is not in it any more. */
+  readonly drop: (asker: string, work: W) => boolean
 }
 
 /** Room for so many of one asker, and so many in all. */
@@ -33,10 +34,11 @@ export const turnsOf = <W>(ofOne: number, inAll: number): Turns<W> => {
     drop: (asker, work) => {
       const own = queues.get(asker)
       const at = own?.indexOf(work) ?? -1
-      if (!own || at < 0) return
+      if (!own || at < 0) return false
       own.splice(at, 1)
       if (own.length === 0) queues.delete(asker)
       waiting--
+      return true
     },
   }
 }
