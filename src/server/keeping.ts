@@ -1,7 +1,7 @@
 import type { APIContext } from 'astro'
 import { computeFor } from './computing/aside.ts'
 import { endpoint, json, jsonBytes, notAllowed, readBody, readQuery } from './door.ts'
-import { KIND_NAMES, KINDS, type Kind, type KindName } from './kinds.ts'
+import { isKind, KINDS, type Kind } from './kinds.ts'
 import { listRows } from './lists.ts'
 import { Problem } from './problems.ts'
 import { createRow, deleteRow, getRow, type Undone, updateRow } from './rows.ts'
@@ -10,8 +10,6 @@ import type { Database } from './sql.ts'
 import { store } from './store.ts'
 
 export { notAllowed }
-
-const isKind = (name: string | undefined): name is KindName => KIND_NAMES.some((k) => k === name)
 
 const kindOf = (params: Record<string, string | undefined>): Kind => {
   if (isKind(params.kind)) return KINDS[params.kind]

@@ -10,6 +10,7 @@ export interface Kind {
 
 export const KIND_NAMES = ['charts', 'routes', 'lines', 'ideas', 'settings'] as const
 export type KindName = (typeof KIND_NAMES)[number]
+export const isKind = (name: string | undefined): name is KindName => KIND_NAMES.some((k) => k === name)
 
 const same = (...names: readonly string[]) => names.map((field) => ({ field, column: field }))
 

@@ -21,13 +21,17 @@ export const lineOf = (notes: readonly LineNote[]): Line => {
   return sorted.filter((n, i) => i === 0 || n.at > (sorted[i - 1]?.at ?? -1))
 }
 
-/** The place of the note that sounds at a moment, or of the last before it; 0 where none is. Its notes are in order. */
-export const noteAround = (line: readonly { readonly at: number }[], at: number): number => {
-  let [low, high] = [0, line.length - 1]
+/** Of so many things in order, the place of the last that begins at a moment or before it; 0 where none does. */
+export const lastBegun = (count: number, beginOf: (i: number) => number, at: number): number => {
+  let [low, high] = [0, count - 1]
   while (low < high) {
     const middle = Math.ceil((low + high) / 2)
-    if ((line[middle]?.at ?? 0) <= at) low = middle
+    if (beginOf(middle) <= at) low = middle
     else high = middle - 1
   }
   return low
 }
+
+/** The place of the note that sounds at a moment, or of the last before it; 0 where none is. Its notes are in order. */
+export const noteAround = (line: readonly { readonly at: number }[], at: number): number =>
+  lastBegun(line.length, (i) => line[i]?.at ?? 0, at)

@@ -1,3 +1,4 @@
+import { groupedBy } from '../grouped.ts'
 import { midi, TICKS_PER_QUARTER, ticks } from '../pitch/units.ts'
 import { type Line, type LineNote, lineOf } from './line.ts'
 
@@ -72,12 +73,7 @@ const isWritten = (n: Played): boolean => Math.abs(n.at - Math.round(n.at / FINE
 
 /** For each beat whichever lies nearer. Where every note stands on the grid to a tick it was written: nothing swings. */
 const nearestGrid = (notes: readonly Played[]): ((at: number) => BeatGrid) => {
-  const beats = new Map<number, Played[]>()
-  for (const n of notes) {
-    const here = beats.get(beatAt(n.at))
-    if (here) here.push(n)
-    else beats.set(beatAt(n.at), [n])
-  }
+  const beats = groupedBy(notes, (n) => beatAt(n.at))
   const written = notes.every(isWritten)
   const heard = [...beats].map(([beat, here]): readonly [number, Heard] => {
     const how = heardAs(here, beats.get(beat + 1) ?? [])

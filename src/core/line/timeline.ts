@@ -5,6 +5,7 @@ import type { Ticks } from '../pitch/units.ts'
 import { placeWithHome } from '../reading/read.ts'
 import type { Place } from '../reading/role.ts'
 import type { School } from '../reading/school.ts'
+import { lastBegun } from './line.ts'
 
 /** A chord as it sounds over a line: from and to in ticks from the start of the chart. */
 export interface Sounding {
@@ -45,13 +46,7 @@ export const soundingAt = ({ soundings, length }: Timeline, at: number): Soundin
   if (length === 0) return null
   const chorus = Math.floor(at / length)
   const within = at - chorus * length
-  let [low, high] = [0, soundings.length - 1]
-  while (low < high) {
-    const middle = Math.ceil((low + high) / 2)
-    if ((soundings[middle]?.from ?? 0) <= within) low = middle
-    else high = middle - 1
-  }
-  const found = soundings[low]
+  const found = soundings[lastBegun(soundings.length, (i) => soundings[i]?.from ?? 0, within)]
   return found && within < found.to
     ? { ...found, from: found.from + chorus * length, to: found.to + chorus * length }
     : null

@@ -1,5 +1,4 @@
-import type { KeptStep } from '../../core/index.ts'
-import { ANYTHING, ownSymbol, readChart, readOverlay, readQuestion } from '../../core/index.ts'
+import { ANYTHING, type KeptStep, ownSymbol, readChart, readOverlay, readQuestion } from '../../core/index.ts'
 import { CHART_FORMATS } from '../../formats/chart-formats.ts'
 import { readChartFile, writeChart } from '../../formats/files.ts'
 import { LINE_FORMATS, writeLine } from '../../formats/line-write.ts'
@@ -9,7 +8,7 @@ import { analysisAnswer } from '../analysis.ts'
 import { checkJson, checkQuery, checkUpload, type Upload } from '../check.ts'
 import { BODIES, QUERIES } from '../compute-schemas.ts'
 import { importAnswer } from '../imports.ts'
-import { KIND_NAMES, type KindName } from '../kinds.ts'
+import { isKind } from '../kinds.ts'
 import { lineFileAnswer } from '../line-files.ts'
 import { auditAnswer, lineFrom, type SentLine } from '../lines.ts'
 import { openapi } from '../openapi.ts'
@@ -148,8 +147,6 @@ const exportRoute: Task = (asked) => {
   const body = writeRoute(name, kept.row.steps as readonly KeptStep[], chart, as)
   return { kind: 'file', body, title: name, format: ROUTE_FORMATS[as] }
 }
-
-const isKind = (name: string | undefined): name is KindName => KIND_NAMES.some((k) => k === name)
 
 /** Checks what a row is to hold, before it is kept; with `versioned` it is a whole row that was read before. */
 const row: Task = async (asked) => {

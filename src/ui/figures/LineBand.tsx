@@ -94,8 +94,7 @@ export const LineBand = ({ chart, keyHere, audit, current, marked, clef, tab, zo
   const here = layout.notes[current]
   const x = here?.x ?? 0
   useInSight(scroller, { x, w: NOTE_SEEN, covered: LINE.margin })
-  const seen = useInView(scroller, notes.length > WINDOWED_FROM, x)
-  const isSeen = (at: number, width: number): boolean => at + width >= seen.from && at <= seen.to
+  const isSeen = useInView(scroller, notes.length > WINDOWED_FROM, x)
   const tapped = (e: MouseEvent<SVGElement>) => {
     const box = e.currentTarget.ownerSVGElement?.getBoundingClientRect()
     if (!box || !onStaff) return

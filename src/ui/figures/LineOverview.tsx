@@ -1,6 +1,7 @@
 import { type MouseEvent, type RefObject, useEffect, useState } from 'react'
 import type { HeardNote } from '../../core/index.ts'
 import { hueClass } from './hue.ts'
+import { furthestOut } from './in-view.ts'
 import styles from './LineBand.module.css'
 import type { LineLayout } from './line-band-layout.ts'
 
@@ -12,19 +13,6 @@ interface Props {
 
 const HIGH = 16
 const LOWEST = 3
-
-/** So many notes are shown at most: of those that stand together, the one furthest out. */
-const MOST = 600
-
-const furthest = (notes: readonly HeardNote[]): readonly number[] => {
-  const each = Math.max(1, Math.ceil(notes.length / MOST))
-  const fade = (i: number): number => notes[i]?.fade ?? -1
-  return Array.from({ length: Math.ceil(notes.length / each) }, (_, g) => {
-    let most = g * each
-    for (let i = most + 1; i < (g + 1) * each; i++) if (fade(i) > fade(most)) most = i
-    return most
-  })
-}
 
 /** All of a long line, thin: how far out each note is, and which part is in sight. A tap goes there. */
 export const LineOverview = ({ layout, notes, scroller }: Props) => {
@@ -57,7 +45,7 @@ export const LineOverview = ({ layout, notes, scroller }: Props) => {
       onClick={go}
     >
       <rect className={styles.seen} x={seen.from} y={0} width={seen.width} height={HIGH} />
-      {furthest(notes).map((i) => {
+      {furthestOut(notes.map((n) => n.fade)).map((i) => {
         const [n, box] = [notes[i] as HeardNote, layout.notes[i]]
         const high = LOWEST + (n.fade / 100) * (HIGH - LOWEST)
         return (

@@ -1,11 +1,11 @@
 import { useMemo, useRef } from 'react'
 import { barTicks, beatsOf, type Chain, type Chart, toGlyphs } from '../../core/index.ts'
 import { hueClass } from './hue.ts'
-import { useInView } from './in-view.ts'
+import { furthestOut, useInView } from './in-view.ts'
 import { Playhead } from './Playhead.tsx'
 import styles from './Strip.module.css'
 import { useInSight } from './sight.ts'
-import { layoutBrackets, layoutStrip, loopPath, STRIP, type StripBox, type StripSpot, xOfTick } from './strip-layout.ts'
+import { layoutBrackets, layoutStrip, loopPath, STRIP, type StripSpot, xOfTick } from './strip-layout.ts'
 import { beatText } from './words.ts'
 
 interface Props {
@@ -23,15 +23,6 @@ interface Props {
 const OVERVIEW_FROM_BARS = 12
 /** A strip of more chords is drawn only where it is in sight. */
 const WINDOWED_FROM = 600
-/** The overview of a long chart has so many steps at most: of what stands together, what is furthest out. */
-const OVERVIEW_STEPS = 600
-
-const thinned = (boxes: readonly StripBox[]): readonly StripBox[] => {
-  const each = Math.ceil(boxes.length / OVERVIEW_STEPS)
-  if (each === 1) return boxes
-  const groups = Array.from({ length: Math.ceil(boxes.length / each) }, (_, i) => boxes.slice(i * each, (i + 1) * each))
-  return groups.map((g) => g.reduce((most, b) => (b.fade > most.fade ? b : most)))
-}
 
 const itemName = (s: StripSpot): string =>
   `bar ${s.spot.bar}, beat ${beatText(s.beat)}, ${toGlyphs(s.spot.chord.symbol)}`
@@ -45,8 +36,7 @@ export const Strip = ({ chart, spots, current, chains = [], onGo, loop = null, m
   const here = layout.boxes[current]
   const [x, w] = [here?.x ?? 0, here?.w ?? 0]
   useInSight(scroller, { x, w, always: true })
-  const seen = useInView(scroller, spots.length > WINDOWED_FROM, x)
-  const isSeen = (at: number, width: number): boolean => at + width >= seen.from && at <= seen.to
+  const isSeen = useInView(scroller, spots.length > WINDOWED_FROM, x)
   const lengths = spots.map((s) => s.spot.length)
   const inLoop = loop ? spots.filter((s) => s.spot.bar >= loop.from && s.spot.bar <= loop.to) : []
   const full = barTicks(chart.metre)
@@ -60,9 +50,10 @@ export const Strip = ({ chart, spots, current, chains = [], onGo, loop = null, m
           aria-hidden="true"
         >
           <rect className={styles.seen} x={x} y={STRIP.top} width={w} height={STRIP.rise} />
-          {thinned(layout.boxes).map((b) => (
-            <path key={b.x} className={`${styles.step} ${hueClass(b.fade)}`} d={b.path} />
-          ))}
+          {furthestOut(layout.boxes.map((b) => b.fade)).map((i) => {
+            const box = layout.boxes[i]
+            return box && <path key={box.x} className={`${styles.step} ${hueClass(box.fade)}`} d={box.path} />
+          })}
         </svg>
       )}
       <div ref={scroller} className={styles.scroller}>
