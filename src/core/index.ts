@@ -1,17 +1,8 @@
 /** The one door of the core. Nothing here knows a screen, a server or a clock. */
 
 export { printQuestion, type Question, readQuestion } from './ask/question.ts'
-export {
-  transposeChart,
-  transposeChartText,
-  transposeChord,
-  transposeHarmony,
-  transposeJob,
-  transposeOverlay,
-  transposeOverride,
-  transposeQuestion,
-} from './ask/transpose-question.ts'
-export { BAND_PARTS, type BandNote, type BandPart, bandOver, barsAt, type Span, spanOfBars } from './band/band.ts'
+export { transposeQuestion } from './ask/transpose-question.ts'
+export { BAND_PARTS, type BandNote, type BandPart, bandOver } from './band/band.ts'
 export { GROOVES, groupsOf } from './band/groove.ts'
 export { SWING_RANGE, type Swing, swingOf, swungNotes } from './band/swing.ts'
 export { MOST, said } from './bounds.ts'
@@ -70,7 +61,6 @@ export { tripletsIn, VALUES, type ValueName, type Written, writtenBar } from './
 export type { OutsideStretch } from './line/outside.ts'
 export { GRIDS, type Grid, type Played, quantised } from './line/quantise.ts'
 export { type LineAsk, type Taken, takeLineApart } from './line/take-apart.ts'
-export { soundingAt, type Timeline, timelineOf } from './line/timeline.ts'
 export { disputeKey, type Sentence, verdictOf } from './line/verdict.ts'
 export { type RunStep, runThrough } from './make/run.ts'
 export { CHANGED_PENTATONICS } from './material/changed.ts'
@@ -181,3 +171,8 @@ export { type RouteWishes, rulesOver, type WishedFade } from './route/wishes.ts'
 export { type Contents, contentsOf } from './symmetry/contents.ts'
 export { dominantsBehind, type StoodFor } from './symmetry/dominants.ts'
 export { holdsDiminished, repeatsOf, transpositionsOf } from './symmetry/transpositions.ts'
+export { barsAt, type Span, spanOfBars } from './time/bars.ts'
+export { soundingAt, type Timeline, timelineOf } from './time/timeline.ts'
+export { transposeChart, transposeChartText, transposeJob, transposeOverride } from './transpose/chart.ts'
+export { transposeChord, transposeHarmony, transposeOverlay } from './transpose/chord.ts'
+export { readTune, type Tune, type TuneOptions, tuneOf } from './tune.ts'

@@ -16,6 +16,7 @@ import {
   type Result,
   said,
   TICKS_PER_QUARTER,
+  type Tune,
   writtenBar,
 } from '../core/index.ts'
 import { fractionText } from './abc.ts'
@@ -167,13 +168,19 @@ const lineTrack = (name: string, line: Line): MidiTrack => ({
   })),
 })
 
+/** A band to play under a line: the tune as it reads it, and how. */
+export interface Band {
+  readonly tune: Tune
+  readonly manner: Manner
+}
+
 /** A line over its chart as a file; as MIDI it may have a band with it. Refused where it has more bars than a chart. */
 export const writeLine = (
   name: string,
   line: Line,
   chart: Chart,
   format: LineFormat,
-  band: Manner | null = null,
+  band: Band | null = null,
 ): Result<string | Uint8Array, Refusal> =>
   endOfLine(line) > MOST.bars * barTicks(chart.metre)
     ? refuse(`It goes on for more than ${said(MOST.bars)} bars.`)
@@ -184,7 +191,7 @@ const written = (
   line: Line,
   chart: Chart,
   format: LineFormat,
-  band: Manner | null,
+  band: Band | null,
 ): string | Uint8Array => {
   switch (format) {
     case 'csv':
@@ -202,7 +209,7 @@ const written = (
       return writeAbcLine(name, line, chart)
     case 'midi':
       return band
-        ? writeBandMidi(chart, lineTrack(name, line), band)
+        ? writeBandMidi(band.tune, lineTrack(name, line), band.manner)
         : midiFile(chart, chart.tempo, [lineTrack(name, line)])
     case 'musicxml': {
       const bars = barsOfLine(line, barTicks(chart.metre), chart.bars.length)

@@ -1,10 +1,25 @@
 import fc from 'fast-check'
 import { parseMidi } from 'midi-file'
 import { describe, expect, it } from 'vitest'
-import { barTicks, type Line, lineOf, midi, readChart, ticks } from '../core/index.ts'
+import {
+  barTicks,
+  DEFAULT_SCHOOL,
+  type KeptOverride,
+  type Line,
+  lineOf,
+  midi,
+  readChart,
+  readTune,
+  SCHOOL_CHOICES,
+  type School,
+  type SchoolSetting,
+  ticks,
+  tuneOf,
+} from '../core/index.ts'
 import { readAbcLine, readMusicXmlLine } from './line-read.ts'
 import { writeLine } from './line-write.ts'
 import { readMusicXml } from './read-musicxml.ts'
+import { writeBandMidi } from './write-midi.ts'
 
 const chartOf = (text: string) => {
   const read = readChart(text)
@@ -149,7 +164,8 @@ it('a line with a band is a file of four tracks: both choruses, swung, drums on 
     { at: ticks(480), for: ticks(480), pitch: midi(65) },
     { at: ticks(barTicks(CHART.metre) * CHART.bars.length), for: ticks(960), pitch: midi(67) },
   ])
-  const file = wrote('Wake', line, CHART, 'midi', { feel: 'swing', tempo: 90 }) as Uint8Array
+  const band = { tune: tuneOf(CHART, []), manner: { feel: 'swing', tempo: 90 } } as const
+  const file = wrote('Wake', line, CHART, 'midi', band) as Uint8Array
   const { header, tracks } = parseMidi(file)
   expect(header).toMatchObject({ format: 1, numTracks: 4, ticksPerBeat: 960 })
   const tempo = tracks[0]?.find((e) => e.type === 'setTempo')
@@ -166,4 +182,18 @@ it('a line with a band is a file of four tracks: both choruses, swung, drums on 
   expect(sung[1]?.at).toBeLessThan(660)
   expect(drums.every((n) => n.channel === 9)).toBe(true)
   expect(Math.max(...bass.map((n) => n.at))).toBeGreaterThan(sung[2]?.at ?? Infinity)
+})
+
+it('a band plays what the player said of the chords, and by the school that is followed', () => {
+  const played = (kept: readonly KeptOverride[] | null, school: School = DEFAULT_SCHOOL): string => {
+    const tune = readTune('| Dm7 | % | Em7 | Fmaj7 | % | G7 | % | Cmaj7 | % |', kept, { school })
+    if (!tune.ok) throw new Error('the chart does not read')
+    return Buffer.from(writeBandMidi(tune.value, null, { feel: 'swing', tempo: 120 })).toString('base64')
+  }
+  const plain = played(null)
+  expect(played([{ bar: 6, beat: 1, job: 'static dominant', home: 'G altered' }])).not.toBe(plain)
+  const others = (Object.keys(SCHOOL_CHOICES) as SchoolSetting[]).flatMap((setting) =>
+    SCHOOL_CHOICES[setting].choices.map((c) => played(null, { ...DEFAULT_SCHOOL, [setting]: c } as School)),
+  )
+  expect(new Set(others).size).toBeGreaterThan(1)
 })

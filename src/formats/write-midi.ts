@@ -1,16 +1,14 @@
 import { type MidiEvent, type MidiHeader, writeMidi } from 'midi-file'
 import {
-  analyseChart,
   type BandPart,
   bandOver,
   type Chart,
-  DEFAULT_SCHOOL,
   type Feel,
   feelOf,
   swingOf,
   swungNotes,
   TICKS_PER_QUARTER,
-  timelineOf,
+  type Tune,
 } from '../core/index.ts'
 
 interface MidiNote {
@@ -104,8 +102,11 @@ const BAND: readonly (Omit<MidiTrack, 'notes'> & { readonly parts: readonly Band
 ]
 
 /** The band over a chart, with a line over it where there is one: as many choruses as the line needs, swung. */
-export const writeBandMidi = (chart: Chart, line: MidiTrack | null, { feel, tempo }: Manner): Uint8Array => {
-  const timeline = timelineOf(chart, analyseChart(chart, true), [], DEFAULT_SCHOOL)
+export const writeBandMidi = (
+  { chart, timeline }: Tune,
+  line: MidiTrack | null,
+  { feel, tempo }: Manner,
+): Uint8Array => {
   const played = feel ?? feelOf(chart)
   const beats = tempo ?? chart.tempo
   const end = Math.max(1, ...(line?.notes ?? []).map((n) => n.at + n.for))

@@ -1,6 +1,5 @@
 import {
   type AnalysedSpot,
-  analyseChart,
   beatOf,
   beatsOf,
   byBar,
@@ -15,6 +14,7 @@ import {
   placeWithHome,
   type School,
   stretchesOf,
+  tuneOf,
 } from '../core/index.ts'
 
 const homeOf = (s: AnalysedSpot, overrides: readonly Override[], beat: number, school: School): string | null => {
@@ -48,7 +48,7 @@ const barsOf = ({ from, to }: Pick<Chain, 'from' | 'to'>) => ({
 
 /** A chart's harmony as `POST /charts/analyse` answers it. The chart repeats: its last chord looks on to its first. */
 export const analysisAnswer = (chart: Chart, overrides: readonly Override[], school: School) => {
-  const { key, spots, chains } = analyseChart(chart, true, overrides)
+  const { key, spots, chains } = tuneOf(chart, overrides).analysis
   const inBars = byBar(spots)
   return {
     key: keyName(key),

@@ -1,5 +1,4 @@
 import {
-  analyseChart,
   beatOf,
   beatsOf,
   byBar,
@@ -27,6 +26,7 @@ import {
   roughnessOver,
   type StoodFor,
   tonesOf,
+  tuneOf,
   type Weights,
 } from '../core/index.ts'
 
@@ -145,7 +145,7 @@ export const materialAnswer = (overlay: Overlay, contents: Contents = contentsOf
 
 /** A chart typed as a question: each chord with its place and its job as far as the next chord tells. */
 export const chartAnswer = (chart: Chart, text: string) => {
-  const { key, spots } = analyseChart(chart, false)
+  const { key, spots } = tuneOf(chart, [], { repeats: false }).analysis
   const inBars = byBar(spots)
   return {
     text,

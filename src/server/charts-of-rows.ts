@@ -1,3 +1,4 @@
+import type { KeptOverride } from '../core/index.ts'
 import type { KeptText } from './computing/asked.ts'
 import { type Row, rowOrNull } from './rows.ts'
 import type { Database } from './sql.ts'
@@ -6,6 +7,9 @@ import type { Database } from './sql.ts'
 export const withChart = async (db: Database, row: Row): Promise<KeptText> => {
   const { chartId, text: own } = row
   const chart = typeof chartId === 'string' ? await rowOrNull(db, 'charts', chartId) : null
-  if (chart) return { row, chart: { text: String(chart.text), title: String(chart.title) } }
+  if (chart) {
+    const overrides = (chart.overrides ?? null) as readonly KeptOverride[] | null
+    return { row, chart: { text: String(chart.text), title: String(chart.title), overrides } }
+  }
   return { row, chart: typeof own === 'string' ? { text: own } : null }
 }

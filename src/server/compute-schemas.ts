@@ -209,10 +209,11 @@ const MANNER = {
     .empty('')
     .default(null),
   tempo: Joi.number().integer().min(30).max(320).empty('').default(null),
+  school: JUDGES.school,
 }
 
 export const QUERIES = {
-  band: Joi.object<Manner>(MANNER),
+  band: Joi.object<Manner & { school: School }>(MANNER),
   export: Joi.object<{ as: ChartFormat }>({
     as: Joi.string()
       .valid(...(Object.keys(CHART_FORMATS) as ChartFormat[]))
@@ -229,7 +230,7 @@ export const QUERIES = {
       .valid(...GRIDS)
       .default('nearest'),
   }),
-  exportLine: Joi.object<{ as: LineFormat; band: boolean } & Manner>({
+  exportLine: Joi.object<{ as: LineFormat; band: boolean; school: School } & Manner>({
     ...MANNER,
     band: Joi.boolean().default(false),
     as: Joi.string()

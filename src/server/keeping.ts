@@ -5,7 +5,7 @@ import { isKind, KINDS, type Kind } from './kinds.ts'
 import { listRows } from './lists.ts'
 import { Problem } from './problems.ts'
 import { createRow, deleteRow, getRow, type Undone, updateRow } from './rows.ts'
-import { CHANGE, LIST } from './schemas.ts'
+import { CHANGE, listOf, STEP_OF_UNDO } from './schemas.ts'
 import type { Database } from './sql.ts'
 import { store } from './store.ts'
 
@@ -20,7 +20,7 @@ const idOf = (params: Record<string, string | undefined>): string => params.id ?
 
 export const listEndpoint = endpoint(async ({ params, url }) => {
   const kind = kindOf(params)
-  return json(await listRows(await store(), kind.name, readQuery(url, LIST)))
+  return json(await listRows(await store(), kind.name, readQuery(url, listOf(kind))))
 })
 
 /** What a row is to hold, checked aside: a chart or a line has to be read whole for that. */
@@ -33,8 +33,10 @@ const fieldsOf = async (context: APIContext, kind: Kind, versioned: boolean) => 
 
 export const createEndpoint = endpoint(async (context) => {
   const kind = kindOf(context.params)
-  const fields = await fieldsOf(context, kind, false)
-  return json(await createRow(await store(), kind.name, fields), 201)
+  const { step } = readQuery(context.url, STEP_OF_UNDO)
+  const { id, ...fields } = await fieldsOf(context, kind, false)
+  const given = typeof id === 'string' ? id : null
+  return json(await createRow(await store(), kind.name, fields, { id: given, step }), 201)
 })
 
 export const getEndpoint = endpoint(async ({ params }) =>
@@ -43,8 +45,9 @@ export const getEndpoint = endpoint(async ({ params }) =>
 
 export const updateEndpoint = endpoint(async (context) => {
   const kind = kindOf(context.params)
+  const { step } = readQuery(context.url, STEP_OF_UNDO)
   const { version, ...fields } = await fieldsOf(context, kind, true)
-  return json(await updateRow(await store(), kind.name, idOf(context.params), Number(version), fields))
+  return json(await updateRow(await store(), kind.name, idOf(context.params), Number(version), fields, step))
 })
 
 export const deleteEndpoint = endpoint(async ({ params }) =>

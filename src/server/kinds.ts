@@ -4,6 +4,8 @@ export interface Kind {
   /** JSON field → column; `jsonb` values travel as JSON text. */
   readonly fields: readonly { readonly field: string; readonly column: string; readonly jsonb?: true }[]
   readonly search: readonly string[]
+  /** Whether its rows may lie over a chart, by which they are then listed. */
+  readonly hasChart: boolean
   /** The column that `sort=title` means. */
   readonly title: string
 }
@@ -17,12 +19,14 @@ const same = (...names: readonly string[]) => names.map((field) => ({ field, col
 export const KINDS: Readonly<Record<KindName, Kind>> = {
   charts: {
     name: 'charts',
+    hasChart: false,
     fields: [...same('title', 'text', 'tags'), { field: 'overrides', column: 'overrides', jsonb: true }],
     search: ['title', 'text', "array_to_string(tags, ' ')"],
     title: 'title',
   },
   routes: {
     name: 'routes',
+    hasChart: true,
     fields: [
       ...same('name', 'note'),
       { field: 'chartId', column: 'chart_id' },
@@ -35,6 +39,7 @@ export const KINDS: Readonly<Record<KindName, Kind>> = {
   },
   lines: {
     name: 'lines',
+    hasChart: true,
     fields: [
       ...same('name', 'text', 'tags'),
       { field: 'chartId', column: 'chart_id' },
@@ -48,6 +53,7 @@ export const KINDS: Readonly<Record<KindName, Kind>> = {
   },
   ideas: {
     name: 'ideas',
+    hasChart: true,
     fields: [
       ...same('overlay', 'chord', 'next', 'note', 'tags'),
       { field: 'chartId', column: 'chart_id' },
@@ -58,6 +64,7 @@ export const KINDS: Readonly<Record<KindName, Kind>> = {
   },
   settings: {
     name: 'settings',
+    hasChart: false,
     fields: [...same('name'), { field: 'value', column: 'value', jsonb: true }],
     search: ['name'],
     title: 'name',

@@ -1,6 +1,5 @@
 import {
   type Audit,
-  analyseChart,
   auditLine,
   type Line,
   type LineNote,
@@ -11,7 +10,7 @@ import {
   readNote,
   type School,
   ticks,
-  timelineOf,
+  tuneOf,
   verdictOf,
   type Weights,
 } from '../core/index.ts'
@@ -85,10 +84,9 @@ const plannedAt = (route: AuditAsked['route'], bar: number, beat: number): numbe
 /** A line taken apart as the interface answers it. */
 export const auditAnswer = async (asked: AuditAsked) => {
   const chart = chartAt(asked.text, asked.key)
-  const analysis = analyseChart(chart, true, asked.overrides)
   const line = await lineFrom(asked.line, 'line')
   const by = (school: School): Audit =>
-    auditLine(line, timelineOf(chart, analysis, asked.overrides, school), asked.weights)
+    auditLine(line, tuneOf(chart, asked.overrides, { school }).timeline, asked.weights)
   const audit = by(asked.school)
   if (audit.notes.length === 0) throw fieldProblem('line', 'The line has no notes.', '', ['at least one note'])
   return {

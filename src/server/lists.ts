@@ -1,5 +1,5 @@
 import { isUnwritable } from './check.ts'
-import type { KindName } from './kinds.ts'
+import { KINDS, type KindName } from './kinds.ts'
 import { fieldProblem, type Problem } from './problems.ts'
 import { type Sort, STATEMENTS } from './queries.ts'
 import { present, type Row, type Stored } from './rows.ts'
@@ -16,6 +16,8 @@ interface ListAsked {
   readonly sort: Sort
   readonly limit: number
   readonly after: string | null
+  /** Only what lies over this chart. */
+  readonly chartId?: string | null
 }
 type Listed = Stored & { readonly cursor: string }
 type Cursor = readonly [key: string, id: string]
@@ -23,15 +25,18 @@ type Cursor = readonly [key: string, id: string]
 const page = async (
   db: Database,
   name: KindName,
-  { q, sort, after }: ListAsked,
+  { q, sort, after, chartId = null }: ListAsked,
   from: Cursor | null,
   count: number,
 ) => {
   const pattern = `%${q.replace(/[\\%_]/g, '\\$&')}%`
   const [key, id] = from ?? [null, null]
-  return db.query<Listed>(STATEMENTS[name].list(sort), [pattern, key, id, count]).catch((error: unknown) => {
-    throw after !== null && isBadValue(error) ? noPlace(after) : error
-  })
+  const ofChart = KINDS[name].hasChart ? [chartId] : []
+  return db
+    .query<Listed>(STATEMENTS[name].list(sort), [pattern, key, id, count, ...ofChart])
+    .catch((error: unknown) => {
+      throw after !== null && isBadValue(error) ? noPlace(after) : error
+    })
 }
 
 /** A list ends early where its rows come to so many signs; how many are read first, to see how long they are. */

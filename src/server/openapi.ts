@@ -2,8 +2,8 @@ import Joi, { type ObjectSchema, type Schema } from 'joi'
 import parse from 'joi-to-json'
 import { ANSWERS, PROBLEM } from './answer-schemas.ts'
 import { BODIES, QUERIES } from './compute-schemas.ts'
-import { KIND_NAMES, type KindName } from './kinds.ts'
-import { CHANGE, LIST, ROWS } from './schemas.ts'
+import { KIND_NAMES, KINDS, type KindName } from './kinds.ts'
+import { CHANGE, listOf, NEW, ROWS, STEP_OF_UNDO } from './schemas.ts'
 
 type JsonSchema = Readonly<Record<string, unknown>> & {
   readonly properties?: Readonly<Record<string, JsonSchema>>
@@ -114,10 +114,11 @@ const keeping = (kind: KindName) => {
     [
       `/${kind}`,
       {
-        get: { operationId: `${kind}-list`, parameters: parametersOf(LIST), responses: responses(list) },
+        get: { operationId: `${kind}-list`, parameters: parametersOf(listOf(KINDS[kind])), responses: responses(list) },
         post: {
           operationId: `${kind}-make`,
-          requestBody: sent(fields),
+          parameters: parametersOf(STEP_OF_UNDO),
+          requestBody: sent(fields.concat(NEW)),
           responses: { 201: responses(row)[200], default: problem },
         },
       },
@@ -128,7 +129,7 @@ const keeping = (kind: KindName) => {
         get: { operationId: `${kind}-get`, parameters: [ID], responses: responses(row) },
         put: {
           operationId: `${kind}-change`,
-          parameters: [ID],
+          parameters: [ID, ...parametersOf(STEP_OF_UNDO)],
           requestBody: sent(fields.keys({ version: KEPT.version })),
           responses: responses(row),
         },

@@ -7,6 +7,7 @@ export const PROBLEMS = {
   not_found: { status: 404, title: 'There is nothing at this address' },
   method_not_allowed: { status: 405, title: 'This address does not take that method' },
   stale_version: { status: 409, title: 'The row was changed in the meantime' },
+  id_taken: { status: 409, title: 'There is a row of that id already' },
   name_taken: { status: 409, title: 'There is one of that name already' },
   changed_since: { status: 409, title: 'The row was changed again after that' },
   nothing_to_undo: { status: 409, title: 'There is nothing to undo' },

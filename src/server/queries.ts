@@ -29,6 +29,7 @@ const statementsFor = (kind: Kind) => {
   const values = kind.fields.map((f, i) => parameter(f, i + 2)).join(', ')
   const sets = kind.fields.map((f, i) => `${f.column} = ${parameter(f, i + 2)}`).join(', ')
   const found = kind.search.map((s) => `${s} ilike $1`).join(' or ')
+  const ofChart = kind.hasChart ? 'and ($5::text is null or chart_id = $5::text)' : ''
   return {
     get: `select ${select(kind)} from ${kind.name} where id = $1 for update`,
     insert: `insert into ${kind.name} (id, ${columns}) values ($1, ${values}) returning ${select(kind)}`,
@@ -37,7 +38,7 @@ const statementsFor = (kind: Kind) => {
     list: (sort: Sort) => {
       const { key, cast, direction, compare } = order(kind, sort)
       return `select ${select(kind)}, ${key}::text as cursor from ${kind.name}
-        where deleted_at is null and (${found})
+        where deleted_at is null and (${found}) ${ofChart}
           and ($2::text is null or (${key}, id) ${compare} ($2::${cast}, $3::text))
         order by ${key} ${direction}, id ${direction} limit $4`
     },
@@ -55,8 +56,20 @@ export const STATEMENTS = {
 /** So many of the latest changes can be taken back. */
 export const MOST_CHANGES = 10_000
 
+/** What the images of all of them may come to, as they are stored; how often that is looked at, in changes. */
+const MOST_IMAGE_BYTES = 256 * 1024 * 1024
+export const SIZED_EVERY = 100
+
+const IMAGE_BYTES = 'coalesce(pg_column_size(before), 0) + coalesce(pg_column_size(after), 0)'
+
 export const CHANGES = {
-  add: `insert into changes (kind, row_id, action, before, after) values ($1, $2, $3, $4::jsonb, $5::jsonb) returning id::text as id`,
+  add: `insert into changes (kind, row_id, action, before, after, step) values ($1, $2, $3, $4::jsonb, $5::jsonb, $6) returning id::text as id`,
+  goOn: `update changes set after = $3::jsonb, at = clock_timestamp()
+    where id = (select max(id) from changes) and kind = $1 and row_id = $2 and step = $4 and action <> 'delete'
+      and undone_as is null and not gone
+    returning id::text as id`,
+  letGoLarge: `delete from changes where id <= (select max(id) from
+    (select id, sum(${IMAGE_BYTES}) over (order by id desc) as bytes from changes) sized where bytes > ${MOST_IMAGE_BYTES})`,
   letGo: `delete from changes where id <= $1::bigint - ${MOST_CHANGES}`,
   clearRedo: 'update changes set gone = true where undone_as is not null and not gone',
   lastStanding: `select id::text as id, kind, row_id as "rowId", action, before, after from changes
@@ -68,6 +81,7 @@ export const CHANGES = {
     where undone_as is not null and not gone order by undone_as desc limit 1`,
   undone: `select id::text as id, kind, row_id as "rowId", action, before, after from changes
     where id = $1::bigint and undone_as is not null and not gone`,
+  undoneBefore: `select 1 as before from changes where row_id = $1 and id < $2::bigint and undone_as is not null and not gone limit 1`,
   markUndone: `update changes set undone_as = nextval('changes_undone') where id = $1::bigint`,
   markStanding: 'update changes set undone_as = null where id = $1::bigint',
 } as const

@@ -1,5 +1,4 @@
 import {
-  analyseChart,
   loosen,
   MOST,
   type Override,
@@ -16,6 +15,7 @@ import {
   type Slot,
   SPOT_BY_SPOT,
   slotsOf,
+  tuneOf,
   type Weights,
   withPlaces,
 } from '../core/index.ts'
@@ -78,7 +78,7 @@ const requestOf = (asked: PlanAsked, slots: readonly Slot[]): RouteRequest => {
 const groundOf = (asked: PlanAsked) => {
   const chart = chartAt(asked.text, asked.key)
   const other = asked.other === null ? null : { chart: orProblem('other', readChart(asked.other)), shift: asked.shift }
-  const analysis = analyseChart(chart, true, asked.overrides)
+  const { analysis } = tuneOf(chart, asked.overrides)
   const slots = slotsOf(chart, analysis, asked.overrides, asked.school, { ...SPOT_BY_SPOT, bars: asked.bars })
   if (slots.length > MOST.steps)
     throw fieldProblem('bars', `There are ${slots.length} steps; plan ${MOST.steps} at a time.`, '', ['fewer bars'])

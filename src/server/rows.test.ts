@@ -78,6 +78,53 @@ describe('the data', () => {
     expect(await code(undo(db, again.change))).toBe('done')
   })
 
+  it('does again in the order it was done: the newer change of a row waits for the older', async () => {
+    const { id } = await createRow(db, 'charts', chart('First'))
+    await updateRow(db, 'charts', id, 1, chart('Second'))
+    await updateRow(db, 'charts', id, 2, chart('Third'))
+    const [newer, older] = [await undo(db, null), await undo(db, null)]
+    expect(await code(redo(db, newer.change))).toBe('changed_since')
+    expect(await redo(db, older.change)).toMatchObject({ row: { title: 'Second' } })
+    expect(await redo(db, newer.change)).toMatchObject({ row: { title: 'Third' } })
+  })
+
+  it('undoes changes of one row that came under one word together, others one by one', async () => {
+    const made = await createRow(db, 'charts', chart('Typed'), { id: null, step: 'a' })
+    await updateRow(db, 'charts', made.id, 1, chart('Typed o'), 'a')
+    await updateRow(db, 'charts', made.id, 2, chart('Typed on'), 'b')
+    await updateRow(db, 'charts', made.id, 3, chart('Typed on and on'), 'b')
+    const other = await createRow(db, 'charts', chart('Between'))
+    await updateRow(db, 'charts', made.id, 4, chart('Typed later'), 'b')
+    expect(await undo(db, null)).toMatchObject({ row: { title: 'Typed on and on' } })
+    expect(await redo(db, null)).toMatchObject({ row: { title: 'Typed later' } })
+    await undo(db, null)
+    expect(await undo(db, null)).toMatchObject({ action: 'create', row: null })
+    expect(await undo(db, null)).toMatchObject({ row: { title: 'Typed o', id: made.id } })
+    expect(await redo(db, null)).toMatchObject({ row: { title: 'Typed on and on' } })
+    await undo(db, null)
+    expect(await undo(db, null)).toMatchObject({ action: 'create', row: null })
+    expect(await code(getRow(db, 'charts', other.id))).toBe('not_found')
+  })
+
+  it('keeps a row once that is sent twice under its own id', async () => {
+    const id = '0b9f8f5e-3c51-4b4e-9a38-5d0c7d1f2a10'
+    const idea = { overlay: 'B dorian', chord: 'Eb7', tags: [] }
+    expect((await createRow(db, 'ideas', idea, { id, step: null })).id).toBe(id)
+    const again = createRow(db, 'ideas', idea, { id, step: null })
+    await expect(again).rejects.toMatchObject({ code: 'id_taken', current: { id, version: 1 } })
+  })
+
+  it('lists what lies over one chart, however much lies over others', async () => {
+    const [a, b] = [await createRow(db, 'charts', chart('Fore')), await createRow(db, 'charts', chart('Aft'))]
+    const idea = { overlay: 'B dorian', chord: 'Eb7', tags: [] }
+    const mine = await createRow(db, 'ideas', { ...idea, chartId: a.id })
+    for (let i = 0; i < 5; i++) await createRow(db, 'ideas', { ...idea, chartId: b.id })
+    const asked = { q: '', sort: '-updatedAt', limit: 2, after: null } as const
+    const { items, next } = await listRows(db, 'ideas', { ...asked, chartId: a.id })
+    expect([items.map((i) => i.id), next]).toEqual([[mine.id], null])
+    expect((await listRows(db, 'ideas', { ...asked, chartId: 'nowhere' })).items).toEqual([])
+  })
+
   it('points an idea at a chart that is there', async () => {
     const lost = createRow(db, 'ideas', { overlay: 'B+', chord: 'A7', tags: [], chartId: 'nowhere' })
     await expect(lost).rejects.toMatchObject({ code: 'bad_request', errors: [{ path: 'chartId' }] })

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { isUnwritable } from './check.ts'
 import { KINDS, type Kind, type KindName } from './kinds.ts'
 import { fieldError, fieldProblem, Problem } from './problems.ts'
-import { CHANGES, STATEMENTS } from './queries.ts'
+import { CHANGES, SIZED_EVERY, STATEMENTS } from './queries.ts'
 import type { Database, Sql } from './sql.ts'
 
 /** A kept row as the interface shows it. */
@@ -53,18 +53,19 @@ const record = async (
   action: 'create' | 'update' | 'delete',
   before: Row | null,
   after: Row | null,
+  step: string | null = null,
 ): Promise<string> => {
   await sql.query(CHANGES.clearRedo)
   const id = (after ?? before)?.id
-  const [change] = await sql.query<{ id: string }>(CHANGES.add, [
-    kind,
-    id,
-    action,
-    JSON.stringify(before),
-    JSON.stringify(after),
-  ])
+  if (step !== null) {
+    const [same] = await sql.query<{ id: string }>(CHANGES.goOn, [kind, id, JSON.stringify(after), step])
+    if (same) return same.id
+  }
+  const images = [JSON.stringify(before), JSON.stringify(after)]
+  const [change] = await sql.query<{ id: string }>(CHANGES.add, [kind, id, action, ...images, step])
   const made = change?.id ?? '0'
   await sql.query(CHANGES.letGo, [made])
+  if (Number(made) % SIZED_EVERY === 0) await sql.query(CHANGES.letGoLarge)
   return made
 }
 
@@ -89,17 +90,32 @@ export const rowOrNull = async (db: Database, name: KindName, id: string): Promi
 export const getRow = async (db: Database, name: KindName, id: string): Promise<Row> =>
   present(await live(db, KINDS[name], id))
 
-export const createRow = (db: Database, name: KindName, fields: Readonly<Record<string, unknown>>): Promise<Row> =>
+/** Makes a row: under an id of the caller's, where one is given; `step` is a word that changes undone together share. */
+export const createRow = (
+  db: Database,
+  name: KindName,
+  fields: Readonly<Record<string, unknown>>,
+  { id, step }: { readonly id: string | null; readonly step: string | null } = { id: null, step: null },
+): Promise<Row> =>
   db
     .transaction(async (sql) => {
       const kind = KINDS[name]
+      if (id !== null) await idFree(sql, name, id)
       if (name === 'settings') await nameFree(sql, String(fields.name))
-      const [row] = await sql.query<Stored>(STATEMENTS[kind.name].insert, [randomUUID(), ...valuesOf(kind, fields)])
+      const values = [id ?? randomUUID(), ...valuesOf(kind, fields)]
+      const [row] = await sql.query<Stored>(STATEMENTS[kind.name].insert, values)
       const made = present(row as Stored)
-      await record(sql, name, 'create', null, made)
+      await record(sql, name, 'create', null, made, step)
       return made
     })
     .catch(refused)
+
+const idFree = async (sql: Sql, name: KindName, id: string): Promise<void> => {
+  const taken = await stored(sql, name, id)
+  if (!taken) return
+  const current = taken.deletedAt === null ? present(taken) : null
+  throw new Problem('id_taken', `There is a row ${id} in ${name} already.`, [fieldError('id', 'taken', id)], current)
+}
 
 const nameFree = async (sql: Sql, name: string): Promise<void> => {
   const [taken] = await sql.query<{ id: string }>('select id from settings where name = $1 and deleted_at is null', [
@@ -116,6 +132,7 @@ export const updateRow = (
   id: string,
   version: number,
   fields: Readonly<Record<string, unknown>>,
+  step: string | null = null,
 ): Promise<Row> =>
   db
     .transaction(async (sql) => {
@@ -130,7 +147,7 @@ export const updateRow = (
         )
       const [row] = await sql.query<Stored>(STATEMENTS[kind.name].update, [id, ...valuesOf(kind, fields)])
       const after = present(row as Stored)
-      await record(sql, name, 'update', before, after)
+      await record(sql, name, 'update', before, after, step)
       return after
     })
     .catch(refused)
@@ -208,6 +225,14 @@ export const redo = (db: Database, given: string | null): Promise<Undone> =>
         given === null ? [] : [given],
       )
       if (!change) throw new Problem('nothing_to_redo', 'Nothing was undone that could be done again.')
+      const [before] = await sql.query(CHANGES.undoneBefore, [change.rowId, change.id])
+      if (before)
+        throw new Problem(
+          'changed_since',
+          'An earlier change of the same row is still taken back: do that one again first.',
+          [],
+          await currentOf(sql, change),
+        )
       const row = await bringTo(sql, change, change.after)
       await sql.query(CHANGES.markStanding, [change.id])
       return { change: change.id, action: change.action, kind: change.kind, row }

@@ -1,7 +1,7 @@
 import Joi, { type CustomHelpers, type ObjectSchema, type Schema } from 'joi'
 import { MOST, readChart, readChord, readOverlay, said } from '../core/index.ts'
 import { KEPT_OVERRIDES, NOTES, SENT_LINE } from './compute-schemas.ts'
-import type { KindName } from './kinds.ts'
+import type { Kind, KindName } from './kinds.ts'
 import { lineFrom, type SentLine } from './lines.ts'
 import { SORTS, type Sort } from './queries.ts'
 import { orProblem } from './texts.ts'
@@ -107,7 +107,23 @@ export const VERSIONED = Joi.object({
   updatedAt: Joi.any().strip(),
 })
 
-export const LIST = Joi.object<{ q: string; sort: Sort; limit: number; after: string | null }>({
+/** A new row may come with an id of its own, so that one that is sent again is not kept twice. */
+export const NEW = Joi.object({ id: Joi.string().guid({ separator: '-' }).lowercase() })
+
+/** Changes of one row that are sent under one word, with no other between them, are undone together. */
+export const STEP_OF_UNDO = Joi.object<{ step: string | null }>({
+  step: Joi.string().max(60).empty('').default(null),
+}).unknown()
+
+interface ListAsked {
+  readonly q: string
+  readonly sort: Sort
+  readonly limit: number
+  readonly after: string | null
+  readonly chartId?: string | null
+}
+
+const LIST = Joi.object<ListAsked>({
   q: Joi.string().allow('').max(200).default(''),
   sort: Joi.string()
     .valid(...SORTS)
@@ -116,6 +132,8 @@ export const LIST = Joi.object<{ q: string; sort: Sort; limit: number; after: st
   limit: Joi.number().integer().min(1).max(200).empty('').default(50),
   after: Joi.string().max(2000).empty('').default(null),
 })
+const LIST_OF_CHART = LIST.keys({ chartId: Joi.string().max(60).empty('').default(null) })
+export const listOf = ({ hasChart }: Kind): ObjectSchema<ListAsked> => (hasChart ? LIST_OF_CHART : LIST)
 
 export const CHANGE = Joi.object<{ change: string | null }>({
   change: Joi.string()

@@ -1,14 +1,4 @@
-import {
-  analyseChart,
-  type Condensed,
-  condense,
-  type Interval,
-  type KeptOverride,
-  readChart,
-  readOverrides,
-  transposeChart,
-  transposeOverride,
-} from '../core/index.ts'
+import { type Condensed, condense, type Interval, type KeptOverride, readTune } from '../core/index.ts'
 
 /** A chart to be analysed, in words that can be sent: as it is kept, and how far it is moved. */
 export interface AnalysisAsk {
@@ -20,8 +10,6 @@ export interface AnalysisAsk {
 
 /** The harmony of a chart; null where it does not read. */
 export const analysing = ({ text, overrides, written, repeats }: AnalysisAsk): Condensed | null => {
-  const read = readChart(text)
-  if (!read.ok) return null
-  const said = readOverrides(overrides).map((o) => transposeOverride(o, written))
-  return condense(analyseChart(transposeChart(read.value, written), repeats, said))
+  const tune = readTune(text, overrides, { written, repeats })
+  return tune.ok ? condense(tune.value.analysis) : null
 }

@@ -1,5 +1,4 @@
 import {
-  analyseChart,
   type Interval,
   inPieces,
   type KeptOverride,
@@ -8,16 +7,13 @@ import {
   type PentatonicNaming,
   planRoutes,
   type RouteRequest,
-  readChart,
-  readOverrides,
   readRequest,
+  readTune,
   routesTold,
   rulesOver,
   type School,
   slotsOf,
   type ToldRoute,
-  transposeChart,
-  transposeOverride,
   type Weights,
 } from '../core/index.ts'
 
@@ -43,12 +39,11 @@ export type Planned =
   | { readonly kind: 'wrong'; readonly text: string }
 
 const groundOf = ({ text, overrides, written, repeats, school, request, naming }: PlanAsk) => {
-  const read = readChart(text)
+  const tune = readTune(text, overrides, { written, repeats })
   const wishes = readRequest(request, naming)
-  if (!read.ok || !wishes.ok) return null
-  const said = readOverrides(overrides).map((o) => transposeOverride(o, written))
-  const chart = transposeChart(read.value, written)
-  const slots = slotsOf(chart, analyseChart(chart, repeats, said), said, school, wishes.value.slots)
+  if (!tune.ok || !wishes.ok) return null
+  const { chart, analysis, overrides: said } = tune.value
+  const slots = slotsOf(chart, analysis, said, school, wishes.value.slots)
   return { slots, rules: rulesOver(slots, wishes.value) }
 }
 

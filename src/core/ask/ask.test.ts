@@ -3,8 +3,9 @@ import { describe, expect, it } from 'vitest'
 import { INSTRUMENTS, instrument } from '../pitch/instrument.ts'
 import { reverse } from '../pitch/transpose.ts'
 import { DEFAULT_SCHOOL } from '../reading/school.ts'
+import { transposeOverride } from '../transpose/chart.ts'
 import { printQuestion, readQuestion } from './question.ts'
-import { transposeOverride, transposeQuestion } from './transpose-question.ts'
+import { transposeQuestion } from './transpose-question.ts'
 
 const understood = (text: string): string => {
   const read = readQuestion(text, DEFAULT_SCHOOL)

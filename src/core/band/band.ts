@@ -1,7 +1,8 @@
-import { barTicks, beatTicks, type Chart } from '../chart/chart.ts'
+import { beatTicks, type Chart } from '../chart/chart.ts'
 import type { Feel } from '../chart/feel.ts'
-import { type Sounding, soundingAt, type Timeline } from '../line/timeline.ts'
 import { type Midi, midi } from '../pitch/units.ts'
+import { barsAt, type Span } from '../time/bars.ts'
+import { type Sounding, soundingAt, type Timeline } from '../time/timeline.ts'
 import { type BassBeat, bassLine } from './bass.ts'
 import { compVoicing } from './comping.ts'
 import { GROOVES, type Groove, hitsOf } from './groove.ts'
@@ -18,46 +19,10 @@ export interface BandNote {
   readonly loudness: number
 }
 
-/** Ticks from the start of the chart. */
-export interface Span {
-  readonly from: number
-  readonly to: number
-}
-
 /** The key each drum has in the General MIDI set. */
 const DRUM_KEYS = { ride: midi(51), hat: midi(42), drum: midi(36), rim: midi(37), click: midi(76) } as const
 const SOFT = 0.55
 const LOUD = 0.85
-
-interface BarAt extends Span {
-  readonly number: number
-  /** Where the groove's bar would begin: before the bar itself where that is a pickup. */
-  readonly grooveFrom: number
-}
-
-/** Where each bar of a chart begins and ends. */
-export const barsAt = (chart: Chart): readonly BarAt[] => {
-  const whole = barTicks(chart.metre)
-  let from = 0
-  return chart.bars.map((bar) => {
-    const length = bar.spots.reduce((sum, s) => sum + s.length, 0) || whole
-    const at = {
-      number: bar.number,
-      from,
-      to: from + length,
-      grooveFrom: from - (bar.number === 0 ? whole - length : 0),
-    }
-    from += length
-    return at
-  })
-}
-
-/** The span of the bars from one number to another, both included; null where there are none. */
-export const spanOfBars = (chart: Chart, first: number, last: number): Span | null => {
-  const bars = barsAt(chart).filter((b) => b.number >= first && b.number <= last)
-  const [a, b] = [bars[0], bars.at(-1)]
-  return a && b ? { from: a.from, to: b.to } : null
-}
 
 interface Struck {
   readonly at: number

@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { transposeChart } from '../ask/transpose-question.ts'
+import { transposeChart } from '../transpose/chart.ts'
 import { analyseChart } from './analyse.ts'
 import { keyName } from './chart.ts'
 import { jobName, readJob } from './job.ts'

@@ -2,9 +2,9 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { midi, ticks } from '../pitch/units.ts'
 import { DEFAULT_SCHOOL, type School } from '../reading/school.ts'
+import { auditSaid } from '../testing/lines.ts'
 import type { Audit } from './audit.ts'
 import { lineOf } from './line.ts'
-import { auditSaid } from './line-said.ts'
 import { verdictOf } from './verdict.ts'
 
 const cells = (a: Audit) => a.cells.filter((c) => c.overlay).map((c) => [c.from + 1, c.to + 1, c.overlay?.name])

@@ -1,4 +1,5 @@
 import type { Weights } from '../reading/weights.ts'
+import type { Timeline } from '../time/timeline.ts'
 import { groundOf } from './cell-ground.ts'
 import { cellsIn, otherShapes } from './cells.ts'
 import { heardLine } from './heard.ts'
@@ -8,7 +9,6 @@ import type { Line } from './line.ts'
 import { figuresIn, melodicJobs } from './melodic.ts'
 import { outsideStretches } from './outside.ts'
 import { groupingsIn, sequencesIn } from './patterns.ts'
-import type { Timeline } from './timeline.ts'
 import type { Findings } from './verdict.ts'
 import { leadingInCells, spelledByCells } from './within-cells.ts'
 

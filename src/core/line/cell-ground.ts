@@ -1,9 +1,9 @@
 import { EMPTY_SET, type PcSet, pitchClass } from '../pitch/units.ts'
+import type { Timeline } from '../time/timeline.ts'
 import { type HeardNote, isChordTone, isParted } from './heard.ts'
 import type { Figure } from './melodic.ts'
 import type { Sequence } from './patterns.ts'
 import { type AtHand, atHandAt, RELATIONS, type Relation, relationOf, SHAPES } from './shapes.ts'
-import type { Timeline } from './timeline.ts'
 
 /** What stands about the notes of a line while cells are sought in it, by place: made once, asked very often. */
 export interface Ground {

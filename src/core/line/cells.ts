@@ -3,6 +3,7 @@ import type { MaterialFamily } from '../material/catalogue.ts'
 import type { Overlay } from '../material/overlay.ts'
 import { setOf, shared } from '../pitch/pcset.ts'
 import { pitchClass } from '../pitch/units.ts'
+import type { Timeline } from '../time/timeline.ts'
 import { BITS } from './bits.ts'
 import { crosses, type Ground, groundOf, relationAt } from './cell-ground.ts'
 import { type FigureCell, figureCellsIn } from './figure-cells.ts'
@@ -12,7 +13,6 @@ import { GROUP, pairsHeard } from './pairs-heard.ts'
 import type { Sequence } from './patterns.ts'
 import { emptyWalk, LONGEST, shapesFrom, walkShape } from './shape-walk.ts'
 import { FOREIGN, HEADERS, overlayOf, type Relation, SHAPES, type Shape } from './shapes.ts'
-import type { Timeline } from './timeline.ts'
 
 /** A piece of a line with the shortest explanation found for it; `overlay` is null for an enclosure and a loose note. */
 export interface Cell {

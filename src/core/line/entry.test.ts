@@ -4,10 +4,10 @@ import { analyseChart } from '../chart/analyse.ts'
 import { readChart } from '../chart/read-chart.ts'
 import { midi, pitchClass, ticks } from '../pitch/units.ts'
 import { DEFAULT_SCHOOL } from '../reading/school.ts'
+import { timelineOf } from '../time/timeline.ts'
 import { displaceLine, holdNote, insertNote, moveNote, movePitch, removeNote } from './edit.ts'
 import { pitchNear, pitchOnStaff, readEntry, writeEntry } from './entry.ts'
 import { endOf, type Line, lineOf } from './line.ts'
-import { timelineOf } from './timeline.ts'
 
 const timelineFrom = (text: string) => {
   const read = readChart(text)

@@ -5,9 +5,9 @@ import { has } from '../pitch/pcset.ts'
 import { type Pitch, pitchOn } from '../pitch/register.ts'
 import { type Midi, midi, pitchClass, ticks } from '../pitch/units.ts'
 import { fail, ok, type Result, type TextError } from '../result.ts'
+import { soundingAt, type Timeline } from '../time/timeline.ts'
 import { insertNote } from './edit.ts'
 import type { Line } from './line.ts'
-import { soundingAt, type Timeline } from './timeline.ts'
 
 /** One word of what is typed: a degree over the chord that sounds there, a rest, or the length of all that follows. */
 export type EntryWord =

@@ -3,9 +3,9 @@ import { degree, spell } from '../pitch/degree.ts'
 import { type Note, plainNote } from '../pitch/note.ts'
 import { pitchClass } from '../pitch/units.ts'
 import { homeOverlay } from '../reading/home.ts'
+import type { Timeline } from '../time/timeline.ts'
 import { BITS } from './bits.ts'
 import { type HeardNote, isParted } from './heard.ts'
-import type { Timeline } from './timeline.ts'
 
 /** A figure known by its order and not only by its notes: a cell of degrees, fourths in a row, thirds up or down a scale. */
 export interface FigureCell {

@@ -2,11 +2,11 @@ import { describe, expect, it } from 'vitest'
 import { midi, ticks } from '../pitch/units.ts'
 import { DEFAULT_SCHOOL } from '../reading/school.ts'
 import { DEFAULT_WEIGHTS } from '../reading/weights.ts'
-import { chartSaid } from '../route/route-said.ts'
+import { auditSaid, lineSaid } from '../testing/lines.ts'
+import { chartSaid } from '../testing/routes.ts'
+import { soundingAfter, soundingAt, timelineOf } from '../time/timeline.ts'
 import { heardLine } from './heard.ts'
 import { lineOf } from './line.ts'
-import { auditSaid, lineSaid } from './line-said.ts'
-import { soundingAfter, soundingAt, timelineOf } from './timeline.ts'
 
 const timelineSaid = (text: string) => {
   const { chart, analysis } = chartSaid(text)

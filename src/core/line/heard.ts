@@ -3,8 +3,8 @@ import { pitchClass } from '../pitch/units.ts'
 import { noteFade } from '../reading/fade.ts'
 import { type Role, standingAt } from '../reading/role.ts'
 import type { Weights } from '../reading/weights.ts'
+import { isStrong, type Sounding, soundingAfter, soundingAt, type Timeline } from '../time/timeline.ts'
 import { endOf, type Line, type LineNote } from './line.ts'
-import { isStrong, type Sounding, soundingAfter, soundingAt, type Timeline } from './timeline.ts'
 
 /** A note of a line over the chord that sounds when it begins. Without a chord it has no role. */
 export interface HeardNote extends LineNote {

@@ -1,5 +1,6 @@
 import type { Note } from '../pitch/note.ts'
 import type { Midi, Ticks } from '../pitch/units.ts'
+import { lastBegun } from '../time/last-begun.ts'
 
 /** One note of a line: onset and duration in ticks from the start of the chart, and its pitch. */
 export interface LineNote {
@@ -19,17 +20,6 @@ export const endOf = (n: LineNote): number => n.at + n.for
 export const lineOf = (notes: readonly LineNote[]): Line => {
   const sorted = notes.filter((n) => n.for > 0).sort((a, b) => a.at - b.at || b.pitch - a.pitch)
   return sorted.filter((n, i) => i === 0 || n.at > (sorted[i - 1]?.at ?? -1))
-}
-
-/** Of so many things in order, the place of the last that begins at a moment or before it; 0 where none does. */
-export const lastBegun = (count: number, beginOf: (i: number) => number, at: number): number => {
-  let [low, high] = [0, count - 1]
-  while (low < high) {
-    const middle = Math.ceil((low + high) / 2)
-    if (beginOf(middle) <= at) low = middle
-    else high = middle - 1
-  }
-  return low
 }
 
 /** The place of the note that sounds at a moment, or of the last before it; 0 where none is. Its notes are in order. */

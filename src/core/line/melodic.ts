@@ -1,8 +1,8 @@
+import { soundingAt, type Timeline } from '../time/timeline.ts'
 import { inThirds } from './figure-cells.ts'
 import { type HeardNote, isChordTone, isParted, isToneOf, stepTo } from './heard.ts'
 import { endOf } from './line.ts'
 import { coverOf } from './spans.ts'
-import { soundingAt, type Timeline } from './timeline.ts'
 
 /** What a note does to the notes about it. `of` is the note it is for, by its place in the line. */
 export interface Melodic {

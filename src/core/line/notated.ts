@@ -1,4 +1,4 @@
-import type { Span } from '../band/band.ts'
+import type { Span } from '../time/bars.ts'
 import { noteAround } from './line.ts'
 
 /** Note values as they are written, in ticks; of a dotted one the dot is in it. */

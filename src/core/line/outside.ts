@@ -1,10 +1,10 @@
 import type { Job } from '../chart/job.ts'
 import { materialNamed } from '../material/material.ts'
 import { pitchClass } from '../pitch/units.ts'
+import type { Sounding, Timeline } from '../time/timeline.ts'
 import { type HeardNote, isChordTone, isParted, stepTo } from './heard.ts'
 import { endOf } from './line.ts'
 import type { Figure, Melodic } from './melodic.ts'
-import type { Sounding, Timeline } from './timeline.ts'
 
 export const LANDING_HOWS = [
   'held',

@@ -2,8 +2,8 @@ import { MATERIALS } from '../material/material.ts'
 import { type Overlay, pairOf, placeOn } from '../material/overlay.ts'
 import { rotate, setOf, shared } from '../pitch/pcset.ts'
 import { pitchClass } from '../pitch/units.ts'
+import type { Timeline } from '../time/timeline.ts'
 import { type HeardNote, isParted } from './heard.ts'
-import type { Timeline } from './timeline.ts'
 
 /** Triads in thirds: suspended ones by turns are rather a line of fourths; others are seldom heard in pairs. */
 const TRIADS = MATERIALS.filter((m) => m.family === 'triad' && !/^sus|lydian|phrygian|major b5/.test(m.name))

@@ -6,10 +6,10 @@ import { membersOf, rotate } from '../pitch/pcset.ts'
 import { midi, pitchClass, ticks } from '../pitch/units.ts'
 import { DEFAULT_SCHOOL } from '../reading/school.ts'
 import { DEFAULT_WEIGHTS } from '../reading/weights.ts'
+import { timelineOf } from '../time/timeline.ts'
 import { type HeardNote, heardLine } from './heard.ts'
 import { lineOf } from './line.ts'
 import { type Grouping, groupingsIn, type Sequence, sequencesIn } from './patterns.ts'
-import { timelineOf } from './timeline.ts'
 
 const chart = readChart('| Dm7 | G7 | Cmaj7 | Ebm7 Ab7 |')
 if (!chart.ok) throw new Error('the chart reads')

@@ -1,10 +1,10 @@
 import { groupedBy } from '../grouped.ts'
 import { membersOf, rotate } from '../pitch/pcset.ts'
 import { type PcSet, pitchClass } from '../pitch/units.ts'
+import type { Timeline } from '../time/timeline.ts'
 import { inThirds } from './figure-cells.ts'
 import type { HeardNote } from './heard.ts'
 import { longestApart } from './spans.ts'
-import type { Timeline } from './timeline.ts'
 
 /**
  * A figure that comes again at a constant interval: `length` notes, `times` in all, moved by `by` semitones each time, or

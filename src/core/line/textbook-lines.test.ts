@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest'
-import { transposeChartText } from '../ask/transpose-question.ts'
 import { readChart } from '../chart/read-chart.ts'
 import { chordInterval } from '../pitch/transpose.ts'
 import { midi } from '../pitch/units.ts'
 import { DEFAULT_SCHOOL } from '../reading/school.ts'
+import { auditSaid, lineSaid } from '../testing/lines.ts'
+import { transposeChartText } from '../transpose/chart.ts'
 import type { Audit } from './audit.ts'
-import { auditSaid, lineSaid } from './line-said.ts'
 import { verdictOf } from './verdict.ts'
 
 /** A line over its chart, both moved by semitones; moved notes have no spelling of their own. */

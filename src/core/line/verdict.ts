@@ -2,6 +2,7 @@ import { materialNamed } from '../material/material.ts'
 import { pitchClass } from '../pitch/units.ts'
 import type { School } from '../reading/school.ts'
 import { listed } from '../reading/sentence.ts'
+import type { Timeline } from '../time/timeline.ts'
 import type { Cell } from './cells.ts'
 import type { HeardNote } from './heard.ts'
 import { endOf } from './line.ts'
@@ -9,7 +10,6 @@ import type { Figure, Melodic } from './melodic.ts'
 import type { Landed, OutsideStretch } from './outside.ts'
 import type { Grouping, Sequence } from './patterns.ts'
 import { coverOf } from './spans.ts'
-import type { Timeline } from './timeline.ts'
 
 /** A sentence of a verdict, ASCII, with the notes it speaks of (places in the line, from 0). */
 export interface Sentence {

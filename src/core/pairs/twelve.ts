@@ -1,9 +1,9 @@
-import { transposeChord, transposeOverlay } from '../ask/transpose-question.ts'
 import { type Chord, isMinorTarget } from '../chord/chord.ts'
 import type { Overlay } from '../material/overlay.ts'
 import { plainNote } from '../pitch/note.ts'
 import { type Interval, UNISON } from '../pitch/transpose.ts'
 import { pitchClass } from '../pitch/units.ts'
+import { transposeChord, transposeOverlay } from '../transpose/chord.ts'
 
 /** An overlay and its chords in one of the twelve keys. */
 export interface InKey {

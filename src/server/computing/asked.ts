@@ -1,9 +1,14 @@
+import type { KeptOverride } from '../../core/index.ts'
 import type { FieldError, ProblemCode } from '../problems.ts'
 
 /** What an export is made of: the kept row, and the text of the chart it lies over. */
 export interface KeptText {
   readonly row: Readonly<Record<string, unknown>>
-  readonly chart: { readonly text: string; readonly title?: string } | null
+  readonly chart: {
+    readonly text: string
+    readonly title?: string
+    readonly overrides?: readonly KeptOverride[] | null
+  } | null
 }
 
 /** What a thread is asked, in values that can be sent: nothing in it was checked yet but its size. */

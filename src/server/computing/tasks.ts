@@ -1,4 +1,14 @@
-import { ANYTHING, type KeptStep, ownSymbol, readChart, readOverlay, readQuestion } from '../../core/index.ts'
+import {
+  ANYTHING,
+  type KeptOverride,
+  type KeptStep,
+  ownSymbol,
+  readChart,
+  readOverlay,
+  readQuestion,
+  readTune,
+  type School,
+} from '../../core/index.ts'
 import { CHART_FORMATS } from '../../formats/chart-formats.ts'
 import { readChartFile, writeChart } from '../../formats/files.ts'
 import { LINE_FORMATS, writeLine } from '../../formats/line-write.ts'
@@ -24,7 +34,7 @@ import {
   qualitiesFrom,
 } from '../rankings.ts'
 import { planAnswer } from '../routes.ts'
-import { READABLE, ROWS, VERSIONED } from '../schemas.ts'
+import { NEW, READABLE, ROWS, VERSIONED } from '../schemas.ts'
 import { chartAt, chordAt, nextAt, orProblem } from '../texts.ts'
 import type { Answer, Asked, KeptText } from './asked.ts'
 
@@ -35,11 +45,19 @@ const upload = ({ type, body }: Asked): Promise<Upload> => checkUpload(type ?? '
 const sent = ({ body }: Asked): Uint8Array => body ?? new Uint8Array()
 const keptOf = ({ kept }: Asked): KeptText => kept ?? { row: {}, chart: null }
 
+const correctionsOf = (row: Readonly<Record<string, unknown>>) =>
+  (row.overrides ?? null) as readonly KeptOverride[] | null
+
 /** The chart a kept row lies over, with its own title; null where it has none any more or none that reads. */
 const chartUnder = ({ chart }: KeptText) => {
   const read = chart && readChart(chart.text)
   if (!read?.ok) return null
   return chart?.title === undefined ? read.value : { ...read.value, title: chart.title }
+}
+/** The same as the band plays it: with what the player said of its chords, by a school. */
+const tuneUnder = ({ chart }: KeptText, school: School) => {
+  const read = chart && readTune(chart.text, chart.overrides ?? null, { school })
+  return read?.ok ? read.value : null
 }
 
 const ask: Task = ({ query }) => {
@@ -113,14 +131,15 @@ const exportChart: Task = (asked) => {
 }
 
 const band: Task = (asked) => {
-  const manner = checkQuery(asked.query, QUERIES.band)
-  const { title, text } = keptOf(asked).row
-  const chart = orProblem('text', readChart(String(text)))
-  return { kind: 'file', body: writeBandMidi(chart, null, manner), title: String(title), format: LINE_FORMATS.midi }
+  const { school, ...manner } = checkQuery(asked.query, QUERIES.band)
+  const { row } = keptOf(asked)
+  const { title, text } = row
+  const tune = orProblem('text', readTune(String(text), correctionsOf(row), { school }))
+  return { kind: 'file', body: writeBandMidi(tune, null, manner), title: String(title), format: LINE_FORMATS.midi }
 }
 
 const exportLine: Task = async (asked) => {
-  const { as, band: withBand, ...manner } = checkQuery(asked.query, QUERIES.exportLine)
+  const { as, band: withBand, school, ...manner } = checkQuery(asked.query, QUERIES.exportLine)
   const kept = keptOf(asked)
   const chart = chartUnder(kept)
   if (!chart)
@@ -129,7 +148,8 @@ const exportLine: Task = async (asked) => {
     ])
   const name = String(kept.row.name)
   const line = await lineFrom(kept.row.line as SentLine, 'line')
-  const written = writeLine(name, line, chart, as, withBand ? manner : null)
+  const tune = withBand ? tuneUnder(kept, school) : null
+  const written = writeLine(name, line, chart, as, tune && { tune, manner })
   if (!written.ok) throw fieldProblem('line', written.error.why, '')
   return { kind: 'file', body: written.value, title: name, format: LINE_FORMATS[as] }
 }
@@ -152,7 +172,7 @@ const exportRoute: Task = (asked) => {
 const row: Task = async (asked) => {
   const { kind, versioned } = asked
   if (!isKind(kind)) throw new Problem('not_found', `${kind} is not part of this interface.`)
-  const fields = checkJson(sent(asked), versioned ? ROWS[kind].concat(VERSIONED) : ROWS[kind])
+  const fields = checkJson(sent(asked), ROWS[kind].concat(versioned ? VERSIONED : NEW))
   await READABLE[kind](fields)
   return { kind: 'fields', fields }
 }

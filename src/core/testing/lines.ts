@@ -1,13 +1,13 @@
+import { type Audit, auditLine } from '../line/audit.ts'
+import { type Line, lineOf } from '../line/line.ts'
 import { readNote } from '../pitch/note.ts'
 import { pitchOn } from '../pitch/register.ts'
 import { ticks } from '../pitch/units.ts'
 import type { School } from '../reading/school.ts'
 import { DEFAULT_SCHOOL } from '../reading/school.ts'
 import { DEFAULT_WEIGHTS } from '../reading/weights.ts'
-import { chartSaid } from '../route/route-said.ts'
-import { type Audit, auditLine } from './audit.ts'
-import { type Line, lineOf } from './line.ts'
-import { timelineOf } from './timeline.ts'
+import { tuneOf } from '../tune.ts'
+import { chartSaid } from './routes.ts'
 
 const EIGHTH = 480
 
@@ -38,5 +38,5 @@ export const lineSaid = (text: string, unit = EIGHTH): Line => {
 export const auditSaid = (chart: string, line: string | Line, school: School = DEFAULT_SCHOOL): Audit => {
   const said = chartSaid(chart, {}, false)
   const notes = typeof line === 'string' ? lineSaid(line) : line
-  return auditLine(notes, timelineOf(said.chart, said.analysis, [], school), DEFAULT_WEIGHTS)
+  return auditLine(notes, tuneOf(said.chart, [], { repeats: false, school }).timeline, DEFAULT_WEIGHTS)
 }

@@ -3,9 +3,9 @@ import type { Chart } from '../chart/chart.ts'
 import { readChart } from '../chart/read-chart.ts'
 import { DEFAULT_SCHOOL } from '../reading/school.ts'
 import { DEFAULT_WEIGHTS } from '../reading/weights.ts'
-import { planRoutes, type Route } from './plan.ts'
-import { NO_RULES, type RouteRules } from './rules.ts'
-import { type Slot, type SlotWish, SPOT_BY_SPOT, slotsOf } from './slots.ts'
+import { planRoutes, type Route } from '../route/plan.ts'
+import { NO_RULES, type RouteRules } from '../route/rules.ts'
+import { type Slot, type SlotWish, SPOT_BY_SPOT, slotsOf } from '../route/slots.ts'
 
 /** For tests: a chart that must read, with its slots. */
 export const chartSaid = (

@@ -5,7 +5,7 @@ import type { Ticks } from '../pitch/units.ts'
 import { placeWithHome } from '../reading/read.ts'
 import type { Place } from '../reading/role.ts'
 import type { School } from '../reading/school.ts'
-import { lastBegun } from './line.ts'
+import { lastBegun } from './last-begun.ts'
 
 /** A chord as it sounds over a line: from and to in ticks from the start of the chart. */
 export interface Sounding {
