@@ -16,4 +16,4 @@ export const MOST = {
 } as const
 
 /** A figure as it is said: 4,000. */
-export const said = (n: number): string => n.toLocaleString('en')
+export const printCount = (n: number): string => n.toLocaleString('en')

@@ -2,10 +2,10 @@
 
 export { printQuestion, type Question, readQuestion } from './ask/question.ts'
 export { transposeQuestion } from './ask/transpose-question.ts'
-export { BAND_PARTS, type BandNote, type BandPart, bandOver } from './band/band.ts'
-export { GROOVES, groupsOf } from './band/groove.ts'
+export { type BandPart, bandOver } from './band/band.ts'
+export { groupsOf } from './band/groove.ts'
 export { SWING_RANGE, type Swing, swingOf, swungNotes } from './band/swing.ts'
-export { MOST, said } from './bounds.ts'
+export { MOST, printCount } from './bounds.ts'
 export { type AnalysedSpot, type Analysis, analyseChart } from './chart/analyse.ts'
 export type { Chain } from './chart/chains.ts'
 export {
@@ -18,23 +18,15 @@ export {
   type Key,
   keyName,
   type Metre,
-  type Spot,
   spotsOf,
   type WrittenBar,
 } from './chart/chart.ts'
 export { type Condensed, condense, expand } from './chart/condensed.ts'
 export { type SpotInChart, spotsInChart } from './chart/context.ts'
-export { FEELS, type Feel, feelOf, isFeel } from './chart/feel.ts'
+export { FEELS, type Feel, feelOf } from './chart/feel.ts'
 export { type Job, jobFromNext, jobName, PLAIN_JOBS, POINTING_JOBS, readJob } from './chart/job.ts'
-export { lineAndColumn, mendedText, proposeMend, repeatEdits, type TextMend } from './chart/mend.ts'
-export {
-  type KeptOverride,
-  type Override,
-  overrideAt,
-  readOverrides,
-  sameBeat,
-  splitChart,
-} from './chart/overrides.ts'
+export { lineAndColumn, mendedText, proposeMend, repeatEdits } from './chart/mend.ts'
+export { type KeptOverride, type Override, overrideAt, readOverrides, sameBeat, splitChart } from './chart/overrides.ts'
 export { printChart } from './chart/print-chart.ts'
 export { type Checked, checkChart, HEADERS, readChart, readKey, readMetre } from './chart/read-chart.ts'
 export { type Reharmonisation, reharmonisationsAt } from './chart/reharmonise.ts'
@@ -42,28 +34,18 @@ export { type Chord, degreeOver, guidesOf, type Harmony, heardOver, NO_CHORD, to
 export { readChord, readHarmony } from './chord/parse.ts'
 export { USUAL_SPELLINGS as CHORD_SPELLINGS } from './chord/spellings.ts'
 export { type Fingered, fingeringOf } from './fretboard/fingering.ts'
-export {
-  type Fret,
-  fretsIn,
-  fretsOf,
-  LAST_FRET,
-  POSITIONS,
-  type Position,
-  WHOLE_NECK,
-} from './fretboard/frets.ts'
+export { type Fret, fretsIn, LAST_FRET, POSITIONS, type Position, WHOLE_NECK } from './fretboard/frets.ts'
 export { readTuning, TUNINGS, type Tuning } from './fretboard/tuning.ts'
+export { analyseLine, type LineAnalysis, type LineAsk } from './line/analyse-line.ts'
 export { type Audit, auditLine } from './line/audit.ts'
 export { displaceLine, holdNote, insertNote, moveNote, movePitch, removeNote } from './line/edit.ts'
-export { type Entry, pitchNear, pitchOnStaff, readEntry, writeEntry } from './line/entry.ts'
+export { pitchOnStaff, readEntry, writeEntry } from './line/entry.ts'
 export type { HeardNote } from './line/heard.ts'
 export { type Line, type LineNote, lineOf, noteAround } from './line/line.ts'
-export { tripletsIn, VALUES, type ValueName, type Written, writtenBar } from './line/notated.ts'
-export type { OutsideStretch } from './line/outside.ts'
+export { tripletsIn, type Written, writtenBar } from './line/notated.ts'
 export { GRIDS, type Grid, type Played, quantised } from './line/quantise.ts'
-export { type LineAsk, type Taken, takeLineApart } from './line/take-apart.ts'
 export { disputeKey, type Sentence, verdictOf } from './line/verdict.ts'
 export { type RunStep, runThrough } from './make/run.ts'
-export { CHANGED_PENTATONICS } from './material/changed.ts'
 export { DIRECTIONS, type Direction, namedTowards } from './material/direction.ts'
 export { MATERIALS, nameOn } from './material/material.ts'
 export { type Names, nameSet, namesOf } from './material/naming.ts'
@@ -71,25 +53,15 @@ export { type Overlay, slipOverlay } from './material/overlay.ts'
 export { readOverlay } from './material/read-overlay.ts'
 export { type Derivation, derivePairs, type Group, type Omission, ownSymbol } from './pairs/derive.ts'
 export { type MapCell, PAIR_DISTANCES, PAIR_QUALITIES, pairMap } from './pairs/map.ts'
-export { type Parent, parentsOf } from './pairs/parents.ts'
-export {
-  INVERSIONS,
-  inOrderOf,
-  inversionPath,
-  motionOf,
-  ORDERS,
-  PATHS,
-  type PathKind,
-  type Voiced,
-  voicedFrom,
-} from './pairs/shapes.ts'
-export { type InKey, inTwelveKeys } from './pairs/twelve.ts'
+export { parentsOf } from './pairs/parents.ts'
+export { INVERSIONS, inOrderOf, inversionPath, ORDERS, PATHS, type PathKind, type Voiced } from './pairs/shapes.ts'
+export { inTwelveKeys } from './pairs/twelve.ts'
 export { degree, isDegree } from './pitch/degree.ts'
 export { toAscii, toGlyphs } from './pitch/glyphs.ts'
 export { INSTRUMENTS, type Instrument, type InstrumentId, instrument } from './pitch/instrument.ts'
 export { type Note, plainNote, readNote } from './pitch/note.ts'
 export { has, rotate, setOf } from './pitch/pcset.ts'
-export { atOrAbove, type Pitch, pitchNamed, pitchOn, upwards } from './pitch/register.ts'
+export { type Pitch, pitchNamed, pitchOn, upwards } from './pitch/register.ts'
 export { chordInterval, type Interval, reverse, UNISON, writtenRoot } from './pitch/transpose.ts'
 export {
   type Midi,
@@ -108,66 +80,54 @@ export {
   type FamilyName,
   PENTATONIC_NAMINGS,
   type PentatonicNaming,
-  toldOnce,
+  withoutDoubles,
 } from './reading/candidates.ts'
-export { type Change, changesBetween, changesSentence, type SchoolEffect, schoolEffects } from './reading/changes.ts'
-export { chordToneModes, rootlessNinth, type ToneMode } from './reading/chord-tones.ts'
-export { type Comparison, compareSets, notesIn, triadOf } from './reading/compare.ts'
+export { changesSentence, schoolEffects } from './reading/changes.ts'
+export { chordToneModes, rootlessNinth } from './reading/chord-tones.ts'
+export { compareSets, notesIn, triadOf } from './reading/compare.ts'
 export { type Escape, escapesFrom, type Filter } from './reading/conflicts.ts'
 export { type Exit, TARGET_KINDS, targetsOf } from './reading/exits.ts'
-export { type Home, homeName, homeOverlay, homeReason } from './reading/home.ts'
-export { type KeyDistance, keyDistance } from './reading/key-distance.ts'
+export { homeName, homeOverlay, homeReason } from './reading/home.ts'
+export { keyDistance } from './reading/key-distance.ts'
 export { bestLanding, type LaidBar, type LaidChart, layInAllKeys, nearestFade } from './reading/laid-chart.ts'
 export { type Mend, mendsOf } from './reading/mends.ts'
 export {
   ANYTHING,
-  fadeLimit,
-  type PairWish,
+  type OverlayFilter,
+  type PairFilter,
   type Ranked,
   rankCandidates,
   rankOverlays,
   rankPairs,
   SORTS,
-  type Wish,
 } from './reading/rank.ts'
 export { type NoteReading, placeOf, placeWithHome, type Reading, readOver } from './reading/read.ts'
-export type { Place, Role } from './reading/role.ts'
+export type { Place } from './reading/role.ts'
 export { roughnessOver, topOf, voicingOf } from './reading/roughness.ts'
 export { DEFAULT_SCHOOL, SCHOOL_CHOICES, type School, type SchoolSetting } from './reading/school.ts'
-export { directionBetween, motionBetween, type Seam, seamBetween } from './reading/seam.ts'
+export { directionBetween, seamBetween } from './reading/seam.ts'
 export { landingSentence, listed, noteSentence, readingSentence, statesSentence } from './reading/sentence.ts'
-export { disagreements, type Served, servesOver, sitsOf, tensionEffects } from './reading/serves.ts'
+export { disagreements, type Served, servesOver, tensionEffects } from './reading/serves.ts'
 export { STACKS, stacksOf } from './reading/stacks.ts'
-export { type Join, type Stretch, stretchesOf } from './reading/stretches.ts'
+export { stretchesOf } from './reading/stretches.ts'
 export { DEFAULT_WEIGHTS, type Weights } from './reading/weights.ts'
-export { type NoteWhy, type Why, whyOf } from './reading/why.ts'
-export { fail, ok, type Result, type TextError, type TextErrorCode } from './result.ts'
+export { whyOf } from './reading/why.ts'
+export { fail, ok, type Result, type TextError } from './result.ts'
 export { ARC_NAMES, ARC_PRESETS, type ArcPreset, arcOf } from './route/arcs.ts'
-export { COLOUR_FADE, type Terms } from './route/costs.ts'
-export { type Device, deviceName, deviceOver, readDevice } from './route/device.ts'
-export { routeReasons, stepReason } from './route/explain.ts'
+export { deviceName, readDevice } from './route/device.ts'
 export { inPieces } from './route/in-pieces.ts'
 export { type Joint, jointBetween, turnsOf, type Way } from './route/join.ts'
 export { type Giving, type Loosening, loosen } from './route/loosen.ts'
-export { type Carrying, carriedBy, type UsedStep } from './route/overuse.ts'
-export { planRoutes, type Route, type RouteStep } from './route/plan.ts'
-export type { Ground, RecipePart, RecipePlace } from './route/recipe.ts'
+export { rulesOver, type WishedFade } from './route/options.ts'
+export { carriedBy, type UsedStep } from './route/overuse.ts'
+export { planRoutes } from './route/plan.ts'
+export type { Ground, RecipePlace } from './route/recipe.ts'
 export { RECIPE_NAMES, type RecipeName, recipesIn } from './route/recipes.ts'
+export { describeRoutes, type KeptStep, type RouteReport, stepLine } from './route/report.ts'
 export { giveWayIn, PLAIN_REQUEST, type RouteRequest, readRequest, withPlaces } from './route/request.ts'
-export {
-  MOTION_SCOPES,
-  type Motion,
-  type MotionScope,
-  motionName,
-  ROUTE_FAMILIES,
-  type RouteRules,
-  readMotion,
-} from './route/rules.ts'
-export { type At, type Cut, type Slot, type SlotWish, SPOT_BY_SPOT, sameAt, slotsOf, spotStart } from './route/slots.ts'
+export { MOTION_SCOPES, ROUTE_FAMILIES, type RouteRules } from './route/rules.ts'
+export { type At, type Slot, SPOT_BY_SPOT, sameAt, slotsOf, spotStart } from './route/slots.ts'
 export { PAIRS_TRIED } from './route/step-candidates.ts'
-export { routeTitles } from './route/titles.ts'
-export { type KeptStep, routesTold, stepLine, type ToldRoute, type ToldSeam, type ToldStep } from './route/told.ts'
-export { type RouteWishes, rulesOver, type WishedFade } from './route/wishes.ts'
 export { type Contents, contentsOf } from './symmetry/contents.ts'
 export { dominantsBehind, type StoodFor } from './symmetry/dominants.ts'
 export { holdsDiminished, repeatsOf, transpositionsOf } from './symmetry/transpositions.ts'
@@ -175,4 +135,4 @@ export { barsAt, type Span, spanOfBars } from './time/bars.ts'
 export { soundingAt, type Timeline, timelineOf } from './time/timeline.ts'
 export { transposeChart, transposeChartText, transposeJob, transposeOverride } from './transpose/chart.ts'
 export { transposeChord, transposeHarmony, transposeOverlay } from './transpose/chord.ts'
-export { readTune, type Tune, type TuneOptions, tuneOf } from './tune.ts'
+export { readTune, type Tune, tuneOf } from './tune.ts'

@@ -1,4 +1,4 @@
-import { ok, type Result, said } from '../core/index.ts'
+import { ok, printCount, type Result } from '../core/index.ts'
 import { type Refusal, refuse } from './assemble.ts'
 
 /** No tune is longer, has larger figures, more voices or more of them laid over each other: past this it is not read. */
@@ -41,7 +41,7 @@ const longFigure = (line: string): string | null => {
  * longer than its length says. Comments are left out.
  */
 const tuneText = (source: string): Result<string, Refusal> => {
-  if (source.length > MOST_SIGNS) return refuse(`A tune of more than ${said(MOST_SIGNS)} signs is not read.`)
+  if (source.length > MOST_SIGNS) return refuse(`A tune of more than ${printCount(MOST_SIGNS)} signs is not read.`)
   const lines: string[] = []
   let [isTune, voices, overlaid] = [false, 0, 0]
   for (const raw of source.split('\n')) {

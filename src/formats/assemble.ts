@@ -10,9 +10,9 @@ import {
   NO_CHORD,
   ok,
   printChart,
+  printCount,
   type Result,
   readChart,
-  said,
   type Ticks,
   ticks,
 } from '../core/index.ts'
@@ -92,7 +92,7 @@ const spotsOf = (bar: FoundBar, whole: Ticks, before: Harmony) => {
  */
 export const assemble = (found: Found, leftOut: readonly LeftOut[]): Result<Imported, Refusal> => {
   const { bars, ...head } = found
-  if (bars.length > MOST.bars) return refuse(`It has more than ${said(MOST.bars)} bars.`)
+  if (bars.length > MOST.bars) return refuse(`It has more than ${printCount(MOST.bars)} bars.`)
   const told = [...leftOut]
   const pickup = firstBar(bars[0], head.metre)
   const whole = barTicks(head.metre)

@@ -5,9 +5,9 @@ import {
   MOST,
   ok,
   type Played,
+  printCount,
   quantised,
   type Result,
-  said,
   TICKS_PER_QUARTER,
 } from '../core/index.ts'
 import { type LeftOut, type Refusal, refuse } from './assemble.ts'
@@ -76,9 +76,9 @@ export const readMidiLine = (bytes: Uint8Array, voice: number | null, grid: Grid
   const voices = all.filter((v) => v.channel !== DRUMS)
   if (voices.length === 0) return refuse('The file has no notes besides drums.')
   if (voices.some((v) => v.notes > MOST.notes))
-    return refuse(`It has more than ${said(MOST.notes)} notes in one voice.`)
+    return refuse(`It has more than ${printCount(MOST.notes)} notes in one voice.`)
   if (voices.some((v) => v.raw.some((n) => n.at + n.for > MOST.ticks)))
-    return refuse(`It goes on for more than ${said(MOST.bars)} bars.`)
+    return refuse(`It goes on for more than ${printCount(MOST.bars)} bars.`)
   const high = (v: FoundVoice): number => v.raw.reduce((sum, n) => sum + n.pitch, 0) / v.raw.length
   const [best] = [...voices.keys()].sort((a, b) => high(voices[b] as FoundVoice) - high(voices[a] as FoundVoice))
   const chosen = voice !== null && voices[voice] ? voice : (best ?? 0)

@@ -6,9 +6,9 @@ import {
   midi,
   ok,
   pitchOn,
+  printCount,
   type Result,
   readNote,
-  said,
   TICKS_PER_QUARTER,
   ticks,
 } from '../core/index.ts'
@@ -58,9 +58,9 @@ export const readAbcLine = async (source: string): Promise<Result<ReadLine, Refu
 
 const bounded = (notes: readonly LineNote[], leftOut: readonly LeftOut[]): Result<ReadLine, Refusal> => {
   if (notes.length === 0) return refuse('It has no notes.')
-  if (notes.length > MOST.notes) return refuse(`It has more than ${said(MOST.notes)} notes.`)
+  if (notes.length > MOST.notes) return refuse(`It has more than ${printCount(MOST.notes)} notes.`)
   if (!notes.every((n) => n.at >= 0 && n.at + n.for <= MOST.ticks))
-    return refuse(`It goes on for more than ${said(MOST.bars)} bars.`)
+    return refuse(`It goes on for more than ${printCount(MOST.bars)} bars.`)
   if (notes.some((n) => n.pitch < 0 || n.pitch > 127)) return refuse('It has notes no instrument plays.')
   const line = lineOf(notes)
   const lost = notes.length - line.length

@@ -13,8 +13,8 @@ import {
   pitchClass,
   pitchNamed,
   plainNote,
+  printCount,
   type Result,
-  said,
   TICKS_PER_QUARTER,
   type Tune,
   writtenBar,
@@ -183,7 +183,7 @@ export const writeLine = (
   band: Band | null = null,
 ): Result<string | Uint8Array, Refusal> =>
   endOfLine(line) > MOST.bars * barTicks(chart.metre)
-    ? refuse(`It goes on for more than ${said(MOST.bars)} bars.`)
+    ? refuse(`It goes on for more than ${printCount(MOST.bars)} bars.`)
     : ok(written(name, line, chart, format, band))
 
 const written = (

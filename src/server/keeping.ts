@@ -1,5 +1,5 @@
 import type { APIContext } from 'astro'
-import { computeFor } from './computing/aside.ts'
+import { computeFor } from './computing/in-thread.ts'
 import { endpoint, json, jsonBytes, notAllowed, readBody, readQuery } from './door.ts'
 import { isKind, KINDS, type Kind } from './kinds.ts'
 import { listRows } from './lists.ts'

@@ -11,7 +11,7 @@ const noPlace = (after: string | null): Problem =>
 /** The codes of values that are not of their column's kind. */
 const isBadValue = (error: unknown): boolean => /^22/.test((error as { code?: string }).code ?? '')
 
-interface ListAsked {
+export interface ListAsked {
   readonly q: string
   readonly sort: Sort
   readonly limit: number

@@ -142,6 +142,7 @@ const keeping = (kind: KindName) => {
 const GONE = { id: KEPT.id, deletedAt: Joi.string().isoDate().required(), change: Joi.string().required() }
 const BROUGHT = Joi.object({
   change: Joi.string().required(),
+  id: KEPT.id,
   action: Joi.string().valid('create', 'update', 'delete').required(),
   kind: Joi.string()
     .valid(...KIND_NAMES)

@@ -9,9 +9,8 @@ import type { Database } from './sql.ts'
 /** What a page is rendered from. */
 export interface PageRows {
   readonly titles: readonly { readonly id: string; readonly title: string }[]
-  /** The latest; `moreIdeas` where there are others. */
+  /** The latest. */
   readonly ideas: readonly Row[]
-  readonly moreIdeas: boolean
   readonly settings: readonly Row[]
   /** The chart that is open, by its id; its row only where it is short enough to be read while the page waits. */
   readonly chartId: string | null
@@ -51,11 +50,9 @@ export const pageRows = async (
     asked.route === null ? null : rowOrNull(db, 'routes', asked.route),
   ])
   const shown = chart !== null && isShort(String(chart.text)) ? chart : null
-  const moreIdeas = ideas.next !== null
   return {
     titles,
     ideas: ideas.items,
-    moreIdeas,
     settings,
     chartId: chart?.id ?? null,
     chart: shown,

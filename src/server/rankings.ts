@@ -7,7 +7,8 @@ import {
   type Group,
   type Omission,
   type Overlay,
-  type PairWish,
+  type OverlayFilter,
+  type PairFilter,
   type PcSet,
   placeOf,
   type Ranked,
@@ -18,7 +19,6 @@ import {
   type School,
   setOf,
   type Weights,
-  type Wish,
 } from '../core/index.ts'
 import { readingAnswer } from './answers.ts'
 import { fieldProblem } from './problems.ts'
@@ -60,14 +60,14 @@ const pageOf = (
 }
 
 /** Ranked overlays in the interface's shape: readings without exits. */
-export const overlaysAnswer = (chord: Chord, next: Chord | null, wish: Wish, judges: Judges, page: Page) =>
-  pageOf(rankOverlays(placeOf(chord, next, judges.school), wish, judges.weights), chord, next, judges, page)
+export const overlaysAnswer = (chord: Chord, next: Chord | null, filter: OverlayFilter, judges: Judges, page: Page) =>
+  pageOf(rankOverlays(placeOf(chord, next, judges.school), filter, judges.weights), chord, next, judges, page)
 
 /** Ranked pairs, likewise. */
-export const pairsAnswer = (chord: Chord, next: Chord | null, wish: PairWish, judges: Judges, page: Page) =>
-  pageOf(rankPairs(placeOf(chord, next, judges.school), wish, judges.weights), chord, next, judges, page)
+export const pairsAnswer = (chord: Chord, next: Chord | null, filter: PairFilter, judges: Judges, page: Page) =>
+  pageOf(rankPairs(placeOf(chord, next, judges.school), filter, judges.weights), chord, next, judges, page)
 
-export const ANY_PAIR: PairWish = { ...ANYTHING, sort: 'fade', qualities: null, distance: null, exclusive: null }
+export const ANY_PAIR: PairFilter = { ...ANYTHING, sort: 'fade', qualities: null, distance: null, exclusive: null }
 
 const QUALITY_NAMES: Readonly<Record<string, string>> = {
   major: '',

@@ -1,4 +1,5 @@
 import {
+  describeRoutes,
   loosen,
   MOST,
   type Override,
@@ -9,7 +10,6 @@ import {
   readChart,
   readRequest,
   recipesIn,
-  routesTold,
   rulesOver,
   type School,
   type Slot,
@@ -107,12 +107,12 @@ export const planAnswer = (asked: PlanAsked) => {
   const { weights } = asked
   const slots = slotsOf(chart, analysis, asked.overrides, school, read.value.slots)
   const rules = rulesOver(slots, read.value)
-  const wish = { best: asked.limit, eachSeries: asked.eachSeries }
-  const routes = finished(planRoutes(slots, rules, weights, wish))
+  const options = { best: asked.limit, eachSeries: asked.eachSeries }
+  const routes = finished(planRoutes(slots, rules, weights, options))
   const reasons = recipe ? [recipe.reason] : []
   if (routes.length > 0) {
-    const told = routesTold(routes, weights)
-    return { routes: told.map((r) => ({ ...r, why: [...reasons, ...r.why] })), impossible: null }
+    const reports = describeRoutes(routes, weights)
+    return { routes: reports.map((r) => ({ ...r, why: [...reasons, ...r.why] })), impossible: null }
   }
   const impossible = finished(loosen(slots, rules, weights))
   return { routes: [], impossible: { steps: impossible.empty, loosen: impossible.loosen.map((l) => l.text) } }

@@ -183,6 +183,8 @@ const bringTo = async (sql: Sql, change: Change, image: Row | null): Promise<Row
 
 export interface Undone {
   readonly change: string
+  /** The row's id, also where it is gone. */
+  readonly id: string
   readonly action: Change['action']
   readonly kind: KindName
   readonly row: Row | null
@@ -212,7 +214,7 @@ export const undo = (db: Database, given: string | null): Promise<Undone> =>
         )
       const row = await bringTo(sql, change, change.before)
       await sql.query(CHANGES.markUndone, [change.id])
-      return { change: change.id, action: change.action, kind: change.kind, row }
+      return { change: change.id, id: change.rowId, action: change.action, kind: change.kind, row }
     })
     .catch(refused)
 
@@ -235,6 +237,6 @@ export const redo = (db: Database, given: string | null): Promise<Undone> =>
         )
       const row = await bringTo(sql, change, change.after)
       await sql.query(CHANGES.markStanding, [change.id])
-      return { change: change.id, action: change.action, kind: change.kind, row }
+      return { change: change.id, id: change.rowId, action: change.action, kind: change.kind, row }
     })
     .catch(refused)

@@ -1,9 +1,10 @@
 import Joi, { type CustomHelpers, type ObjectSchema, type Schema } from 'joi'
-import { MOST, readChart, readChord, readOverlay, said } from '../core/index.ts'
+import { MOST, printCount, readChart, readChord, readOverlay } from '../core/index.ts'
 import { KEPT_OVERRIDES, NOTES, SENT_LINE } from './compute-schemas.ts'
 import type { Kind, KindName } from './kinds.ts'
 import { lineFrom, type SentLine } from './lines.ts'
-import { SORTS, type Sort } from './queries.ts'
+import type { ListAsked } from './lists.ts'
+import { SORTS } from './queries.ts'
 import { orProblem } from './texts.ts'
 
 type Fields = Record<string, unknown>
@@ -20,7 +21,7 @@ const kept = (schema: Schema, most: number): Schema =>
   schema.custom((value: unknown, helpers: CustomHelpers) =>
     JSON.stringify(value).length <= most
       ? value
-      : helpers.message({ custom: `{{#label}} is longer than ${said(most)} signs of JSON` }),
+      : helpers.message({ custom: `{{#label}} is longer than ${printCount(most)} signs of JSON` }),
   )
 const MOST_SETTING = 50_000
 const MOST_RULES = 200_000
@@ -114,14 +115,6 @@ export const NEW = Joi.object({ id: Joi.string().guid({ separator: '-' }).lowerc
 export const STEP_OF_UNDO = Joi.object<{ step: string | null }>({
   step: Joi.string().max(60).empty('').default(null),
 }).unknown()
-
-interface ListAsked {
-  readonly q: string
-  readonly sort: Sort
-  readonly limit: number
-  readonly after: string | null
-  readonly chartId?: string | null
-}
 
 const LIST = Joi.object<ListAsked>({
   q: Joi.string().allow('').max(200).default(''),

@@ -1,14 +1,14 @@
 import { expose } from 'comlink'
-import { DEFAULT_SCHOOL, DEFAULT_WEIGHTS, midi, takeLineApart, ticks, UNISON } from '../core/index.ts'
+import { analyseLine, DEFAULT_SCHOOL, DEFAULT_WEIGHTS, midi, ticks, UNISON } from '../core/index.ts'
 
-expose({ takeLineApart })
+expose({ analyseLine })
 
 const STEPS = [0, 2, 3, 5, 7, 8, 11, 12, 10, 6, 4, 1] as const
 
 /** A line nobody asked about, so that tables and compiler are ready for the first that is. */
-takeLineApart({
+analyseLine({
   text: '| Dm7 G7 | Cmaj7 A7alt |',
-  said: null,
+  overrides: null,
   written: UNISON,
   school: DEFAULT_SCHOOL,
   weights: DEFAULT_WEIGHTS,

@@ -1,4 +1,5 @@
 import {
+  describeRoutes,
   type Interval,
   inPieces,
   type KeptOverride,
@@ -6,14 +7,13 @@ import {
   loosen,
   type PentatonicNaming,
   planRoutes,
+  type RouteReport,
   type RouteRequest,
   readRequest,
   readTune,
-  routesTold,
   rulesOver,
   type School,
   slotsOf,
-  type ToldRoute,
   type Weights,
 } from '../core/index.ts'
 
@@ -32,18 +32,18 @@ export interface PlanAsk {
 }
 
 export type Planned =
-  | { readonly kind: 'routes'; readonly routes: readonly ToldRoute[]; readonly ms: number }
+  | { readonly kind: 'routes'; readonly routes: readonly RouteReport[]; readonly ms: number }
   /** No route: steps at which nothing is left, and what would have to give way. */
   | { readonly kind: 'none'; readonly empty: readonly number[]; readonly loosen: readonly Loosening[] }
   | { readonly kind: 'stopped' }
   | { readonly kind: 'wrong'; readonly text: string }
 
-const groundOf = ({ text, overrides, written, repeats, school, request, naming }: PlanAsk) => {
-  const tune = readTune(text, overrides, { written, repeats })
+const groundOf = ({ text, overrides: kept, written, repeats, school, request, naming }: PlanAsk) => {
+  const tune = readTune(text, kept, { written, repeats })
   const wishes = readRequest(request, naming)
   if (!tune.ok || !wishes.ok) return null
-  const { chart, analysis, overrides: said } = tune.value
-  const slots = slotsOf(chart, analysis, said, school, wishes.value.slots)
+  const { chart, analysis, overrides } = tune.value
+  const slots = slotsOf(chart, analysis, overrides, school, wishes.value.slots)
   return { slots, rules: rulesOver(slots, wishes.value) }
 }
 
@@ -78,10 +78,10 @@ export const planning = async (ask: PlanAsk, onShare: (share: number) => void): 
     await breath()
     return mine === asked
   }
-  const wish = { best: ask.best, eachSeries: ask.eachSeries }
-  const routes = await inPieces(planRoutes(slots, rules, ask.weights, wish), rest, clock)
+  const options = { best: ask.best, eachSeries: ask.eachSeries }
+  const routes = await inPieces(planRoutes(slots, rules, ask.weights, options), rest, clock)
   if (!routes) return { kind: 'stopped' }
-  if (routes.length > 0) return { kind: 'routes', routes: routesTold(routes, ask.weights), ms: clock() - since }
+  if (routes.length > 0) return { kind: 'routes', routes: describeRoutes(routes, ask.weights), ms: clock() - since }
   const impossible = await inPieces(loosen(slots, rules, ask.weights), rest, clock)
   return impossible ? { kind: 'none', ...impossible } : { kind: 'stopped' }
 }

@@ -8,15 +8,15 @@ import {
   type FamilyName,
   type Job,
   namedTowards,
+  type OverlayFilter,
   type PentatonicNaming,
   type Place,
   placeWithHome,
   rankCandidates,
   readChord,
   type School,
-  toldOnce,
   type Weights,
-  type Wish,
+  withoutDoubles,
 } from '../core/index.ts'
 
 /** A chord where it stands, in words that can be sent. */
@@ -30,7 +30,7 @@ export interface SpotWords {
 
 export interface RankingAsk {
   readonly spot: SpotWords
-  readonly wish: Wish
+  readonly filter: OverlayFilter
   readonly weights: Weights
   readonly naming: PentatonicNaming
   readonly direction: Direction
@@ -83,15 +83,15 @@ const candidatesFor = ({ spot, naming, direction }: RankingAsk): { place: Place;
     const place = placeFrom(spot)
     spotted = { key, place, all: namedCandidates(place, direction) }
   }
-  if (told?.key !== key + naming) told = { key: key + naming, all: toldOnce(spotted.all, naming) }
+  if (told?.key !== key + naming) told = { key: key + naming, all: withoutDoubles(spotted.all, naming) }
   return { place: spotted.place, all: told.all }
 }
 
 /** Everything the catalogue, the pairs and the slips offer over a chord, chosen and ranked. */
 export const ranking = (ask: RankingAsk): Ranking => {
   const { place, all } = candidatesFor(ask)
-  const wanted = all.filter((c) => ask.wish.families.includes(c.family))
-  const ranked = rankCandidates(wanted, place, ask.wish, ask.weights, ask.naming)
+  const wanted = all.filter((c) => ask.filter.families.includes(c.family))
+  const ranked = rankCandidates(wanted, place, ask.filter, ask.weights, ask.naming)
   return {
     names: ranked.map((r) => r.candidate.name()),
     families: ranked.map((r) => r.candidate.family),
@@ -100,6 +100,6 @@ export const ranking = (ask: RankingAsk): Ranking => {
     also: Uint8Array.from(ranked, (r) => r.candidate.also),
     classics: Object.fromEntries(ranked.flatMap((r, i) => (r.classic ? [[i, r.classic]] : []))),
     of: all.length,
-    escapes: ranked.length > 0 ? [] : escapesFrom(all, place, ask.wish, ask.weights),
+    escapes: ranked.length > 0 ? [] : escapesFrom(all, place, ask.filter, ask.weights),
   }
 }

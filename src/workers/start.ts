@@ -1,5 +1,5 @@
 import { proxy, type Remote, wrap } from 'comlink'
-import type { Condensed, LineAsk, Taken } from '../core/index.ts'
+import type { Condensed, LineAnalysis, LineAsk } from '../core/index.ts'
 import type { AnalysisAsk } from './analysing.ts'
 import type { PlanAsk, Planned } from './planning.ts'
 import type { Ranking, RankingAsk } from './ranking.ts'
@@ -15,49 +15,77 @@ interface Planner {
   readonly planning: (ask: PlanAsk, onShare: (share: number) => void) => Promise<Planned>
   readonly stopPlanning: () => void
 }
-
 interface Auditor {
-  readonly takeLineApart: (ask: LineAsk) => Taken | null
+  readonly takeLineApart: (ask: LineAsk) => LineAnalysis | null
 }
-
 interface Analyst {
   readonly analysing: (ask: AnalysisAsk) => Condensed | null
 }
 
-let analyst: Remote<Analyst> | undefined
-let auditor: Remote<Auditor> | undefined
-let ranker: Remote<Ranker> | undefined
-let planner: Remote<Planner> | undefined
-
-/** Ranks in a worker, which starts at the first question. */
-export const rankAside = (ask: RankingAsk): Promise<Ranking> => {
-  ranker ??= wrap<Ranker>(new Worker(new URL('./ranking.worker.ts', import.meta.url), { type: 'module' }))
-  return ranker.ranking(ask)
+interface Crew<W> {
+  /** Asks the worker, which starts at the first question; rejects where it does not load or dies, and then starts anew. */
+  readonly ask: <T>(question: (worker: Remote<W>) => Promise<T>) => Promise<T>
+  readonly ready: () => void
 }
+
+const crewOf = <W>(start: () => Worker): Crew<W> => {
+  let live: { readonly worker: Remote<W>; readonly lost: Promise<never> } | null = null
+  const ready = () => {
+    if (live) return live
+    const thread = start()
+    const lost = new Promise<never>((_, reject) => {
+      thread.addEventListener('error', (e) => {
+        e.preventDefault()
+        thread.terminate()
+        live = null
+        reject(new Error('the worker did not load, or died'))
+      })
+    })
+    // Where nobody asks anything just then, nobody has to hear of it.
+    lost.catch(() => undefined)
+    live = { worker: wrap<W>(thread), lost }
+    return live
+  }
+  return {
+    ask: async (question) => {
+      const { worker, lost } = ready()
+      return Promise.race([question(worker), lost])
+    },
+    ready: () => {
+      try {
+        ready()
+      } catch {
+        // A browser without workers says so when something is asked of one.
+      }
+    },
+  }
+}
+
+const analyst = crewOf<Analyst>(() => new Worker(new URL('./analysing.worker.ts', import.meta.url), { type: 'module' }))
+const auditor = crewOf<Auditor>(() => new Worker(new URL('./auditing.worker.ts', import.meta.url), { type: 'module' }))
+const ranker = crewOf<Ranker>(() => new Worker(new URL('./ranking.worker.ts', import.meta.url), { type: 'module' }))
+const startPlanner = () => new Worker(new URL('./planning.worker.ts', import.meta.url), { type: 'module' })
+/** What is asked about one step does not stop the planning of the whole: each has a worker of its own. */
+const planners = { routes: crewOf<Planner>(startPlanner), others: crewOf<Planner>(startPlanner) } as const
+
+/** Ranks in a worker. */
+export const rankInWorker = (ask: RankingAsk): Promise<Ranking> => ranker.ask((w) => w.ranking(ask))
 
 /** Analyses a long chart in a worker. */
-export const analyseAside = (ask: AnalysisAsk): Promise<Condensed | null> => {
-  analyst ??= wrap<Analyst>(new Worker(new URL('./analysing.worker.ts', import.meta.url), { type: 'module' }))
-  return analyst.analysing(ask)
-}
-
-const theAuditor = (): Remote<Auditor> => {
-  auditor ??= wrap<Auditor>(new Worker(new URL('./auditing.worker.ts', import.meta.url), { type: 'module' }))
-  return auditor
-}
+export const analyseInWorker = (ask: AnalysisAsk): Promise<Condensed | null> => analyst.ask((w) => w.analysing(ask))
 
 /** Takes a long line apart in a worker. */
-export const takeApartAside = (ask: LineAsk): Promise<Taken | null> => theAuditor().takeLineApart(ask)
+export const analyseLineInWorker = (ask: LineAsk): Promise<LineAnalysis | null> =>
+  auditor.ask((w) => w.takeLineApart(ask))
 
 /** Starts that worker before it is needed, so that nobody waits for it and its tables. */
-export const readyAuditor = (): void => {
-  theAuditor()
-}
+export const readyAuditor = (): void => auditor.ready()
 
-/** Plans in a worker of its own, which tells the share done as it goes; a newer planning stops an older one. */
-export const planAside = (ask: PlanAsk, onShare: (share: number) => void): Promise<Planned> => {
-  planner ??= wrap<Planner>(new Worker(new URL('./planning.worker.ts', import.meta.url), { type: 'module' }))
-  return planner.planning(ask, proxy(onShare))
-}
+/** Plans in a worker, which tells the share done as it goes; a newer planning for the same stops an older one. */
+export const planInWorker = (
+  what: keyof typeof planners,
+  ask: PlanAsk,
+  onShare: (share: number) => void,
+): Promise<Planned> => planners[what].ask<Planned>(async (w) => w.planning(ask, proxy(onShare)))
 
-export const stopPlanningAside = async (): Promise<void> => planner?.stopPlanning()
+export const stopPlanningInWorker = (): Promise<void> => planners.routes.ask((w) => w.stopPlanning())

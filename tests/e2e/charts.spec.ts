@@ -187,8 +187,9 @@ test('a chart whose text moves on tells which kept ideas it left behind, and tak
   await expect(left).toContainText('D♭ lydian dominant over C7, bar 4')
   await left.getByRole('button', { name: 'Move it to bar 5' }).click()
   await expect(left).toHaveCount(0)
-  const { items } = (await call(server.address, 'GET', 'ideas?limit=200')).body
-  expect(items.find((i: { chartId: string }) => i.chartId === id)).toMatchObject({ bar: 5, beat: 1 })
+  await expect
+    .poll(async () => (await call(server.address, 'GET', `ideas?chartId=${id}`)).body.items)
+    .toMatchObject([{ bar: 5, beat: 1 }])
 })
 
 test('another chart laid over: bar by bar, moved to where it lands best', async ({ page }) => {

@@ -59,6 +59,7 @@ for (const [where, at] of [
     await hand.press('k')
     await expect(ideas(page)).toHaveCount(before + 1)
     expect(hand.count()).toBeLessThanOrEqual(14)
+    await expect(page.getByRole('status').filter({ hasText: 'Kept.' })).toBeVisible()
     const [kept] = (await call(server.address, 'GET', 'ideas')).body.items
     const [, name] = (await rows(page).first().textContent())?.match(/^([A-G][♭♯]?)/) ?? []
     expect(

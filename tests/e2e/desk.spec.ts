@@ -65,6 +65,7 @@ test('from opening to a kept idea that is found again after a restart, and taken
   await page.locator('body').click({ position: { x: 5, y: 790 } })
   await page.keyboard.press('k')
   await expect(ideas(page)).toHaveCount(1)
+  await expect(page.getByRole('status').filter({ hasText: 'Kept.' })).toBeVisible()
   const kept = (await call(server.address, 'GET', 'ideas')).body.items
   expect(kept).toMatchObject([
     { overlay: 'F# dorian', chord: 'Bb7', next: 'Ebmaj7(#11)', chartId: chart, bar: 1, beat: 3.5 },
@@ -177,18 +178,23 @@ test('wrong input is shown where it is wrong, and what was typed stays', async (
   await expect(page.getByRole('heading', { name: 'E major pentatonic' })).toBeVisible()
 })
 
-test('a dead server loses nothing: the idea is held in the browser and kept later', async ({ page }) => {
+test('a dead server loses nothing: the idea is held in the browser and kept later', async ({ page, context }) => {
   await open(page, `${server.address}desk?chart=${chart}&bar=1&beat=3.5&over=B%2B`)
   const port = new URL(server.address).port
   await server.end('SIGKILL')
   await page.getByRole('button', { name: 'Keep', exact: true }).click()
-  const held = page.getByRole('region', { name: 'Held idea' })
-  await expect(held).toContainText('Not kept yet: B+ over B♭7')
+  const waiting = page.getByRole('region', { name: /^Not kept: B\+ over B/ })
+  await expect(waiting).toContainText('held in this browser')
+  await page.close()
   server = await startServer(data, port)
-  await page.reload()
+  const again = await context.newPage()
+  await open(again, server.address)
+  const held = again.getByRole('region', { name: 'Held from earlier' })
+  await expect(held).toContainText('the idea B+ over B♭7')
   await held.getByRole('button', { name: 'Keep it now' }).click()
-  await expect(ideas(page)).toHaveCount(1)
+  await expect(ideas(again)).toHaveCount(1)
   await expect(held).toHaveCount(0)
+  await expect.poll(async () => (await call(server.address, 'GET', 'ideas')).body.items.length).toBe(1)
 })
 
 test('a B♭ player reads and types written pitch; the address and every request stay in concert', async ({ page }) => {
@@ -208,7 +214,9 @@ test('a B♭ player reads and types written pitch; the address and every request
   await expect(ideas(page)).toHaveCount(1)
   await expect(ideas(page)).toContainText('C♯m')
   expect(asked.filter((r) => /F(%23|#|♯)m7/.test(r))).toEqual([])
-  expect((await call(server.address, 'GET', 'ideas')).body.items).toMatchObject([{ overlay: 'Bm', chord: 'Em7' }])
+  await expect
+    .poll(async () => (await call(server.address, 'GET', 'ideas')).body.items)
+    .toMatchObject([{ overlay: 'Bm', chord: 'Em7' }])
   await page.reload()
   await expect(page.getByRole('region', { name: 'Your instrument' })).toHaveCount(0)
   await expect(currentSpot(page)).toHaveAccessibleName('bar 1, beat 1, F♯m7')

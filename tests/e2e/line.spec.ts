@@ -282,12 +282,9 @@ test('a cell is kept as an idea and cut out; the fade is drawn beside the route 
   await type(page, '1 b3 5 b7 9 b7 5 b3')
   await notes(page).first().click()
   await page.getByRole('button', { name: /^Keep .* as an idea$/ }).click()
-  await expect(page.getByRole('status').filter({ hasText: 'Kept.' })).toBeVisible()
-  expect((await call(server.address, 'GET', `ideas?limit=1`)).body.items[0]).toMatchObject({
-    chord: 'Dm7',
-    bar: 1,
-    beat: 1,
-  })
+  await expect
+    .poll(async () => (await call(server.address, 'GET', `ideas?limit=1`)).body.items[0])
+    .toMatchObject({ chord: 'Dm7', bar: 1, beat: 1 })
   await page.getByRole('button', { name: 'Place', exact: true }).click()
   await page.getByRole('combobox', { name: 'Planned by the route' }).selectOption('Out and in')
   await expect(page.getByRole('status').filter({ hasText: 'Attached.' })).toBeVisible()

@@ -166,9 +166,11 @@ test('recipes are offered where they apply; one is laid down and the rest planne
   await recipe('descending ii-Vs').getByRole('button', { name: 'bars 3–4' }).click()
   await expect(steps(page)).toHaveCount(9)
   await button(page, 'Undo').click()
+  await expect(step(page, 'bar 4, beat 1, C7')).toHaveAttribute('aria-valuetext', /locked$/)
   await button(page, 'Undo').click()
+  await expect(step(page, 'bar 4, beat 1, C7')).not.toHaveAttribute('aria-valuetext', /locked$/)
   await recipe('descending ii-Vs').getByRole('button', { name: 'bars 3–4' }).click()
-  await expect(steps(page)).toHaveCount(9)
+  await expect(steps(page)).toHaveCount(11)
 })
 
 test('impossible rules say what to loosen; a tap on it does', async ({ page }) => {

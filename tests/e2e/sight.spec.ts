@@ -113,7 +113,7 @@ for (const look of ['light', 'dark'] as const)
       await page.keyboard.press('v')
       await expect(page.getByRole('region', { name: 'Band' })).toBeVisible()
       await seen('band')
-      for (const beside of ['note', 'fade', 'table', 'lies', 'keys', 'neck']) {
+      for (const beside of ['note', 'fade', 'table', 'placement', 'keys', 'neck']) {
         await open(page, `${server.address}line?write=on&tab=on&bar=2&note=9&beside=${beside}`)
         await expect(page.getByRole('textbox', { name: 'Degrees' })).toBeVisible()
         await seen(`line, ${beside}`)

@@ -1,4 +1,4 @@
-import { MOST, said } from '../bounds.ts'
+import { MOST, printCount } from '../bounds.ts'
 import { fail, ok, type Result, type TextError } from '../result.ts'
 import type { WrittenBar } from './chart.ts'
 
@@ -68,9 +68,9 @@ export const playedOrder = (bars: readonly WrittenBar[]): Result<readonly number
     chords += bar.spots.length
     const tooMuch =
       order.length > MOST.bars
-        ? `at most ${said(MOST.bars)} bars as played`
+        ? `at most ${printCount(MOST.bars)} bars as played`
         : chords > MOST.chords
-          ? `at most ${said(MOST.chords)} chords as played`
+          ? `at most ${printCount(MOST.chords)} chords as played`
           : null
     if (tooMuch) return fail({ code: 'bad_bar', at: bar.text.at, found: '', expected: [tooMuch] })
     if (bar.closes && !last && pass < (passes[start] as number)) {

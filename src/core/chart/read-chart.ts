@@ -1,4 +1,4 @@
-import { MOST, said } from '../bounds.ts'
+import { MOST, printCount } from '../bounds.ts'
 import { readNote } from '../pitch/note.ts'
 import { ticks } from '../pitch/units.ts'
 import { fail, ok, type Result, shiftError, type TextError } from '../result.ts'
@@ -105,7 +105,9 @@ const withoutEquals = (body: string): string => {
 /** A chart that is longer as it is written than any may be as it is played. */
 const tooLong = (bars: readonly WrittenBar[]): TextError | null => {
   const past = bars[MOST.bars]
-  return past ? { code: 'bad_bar', at: past.text.at, found: '', expected: [`at most ${said(MOST.bars)} bars`] } : null
+  return past
+    ? { code: 'bad_bar', at: past.text.at, found: '', expected: [`at most ${printCount(MOST.bars)} bars`] }
+    : null
 }
 
 /** Nobody reads more of them. */

@@ -4,7 +4,7 @@ import { noteOn } from '../pitch/note.ts'
 import { has } from '../pitch/pcset.ts'
 import { atOrAbove, pitchNamed, pitchOn, upwards } from '../pitch/register.ts'
 import { midi } from '../pitch/units.ts'
-import { overlaySaid } from '../said.ts'
+import { overlayNamed } from '../testing/words.ts'
 import { fretsIn, fretsOf, POSITIONS, WHOLE_NECK } from './frets.ts'
 import { readTuning, TUNINGS } from './tuning.ts'
 
@@ -54,7 +54,7 @@ describe('frets', () => {
   })
   it('hold every note of an overlay on the whole neck, and nothing else', () => {
     for (const name of ['A & B+', 'F half-whole', 'E chromatic', 'C#m']) {
-      const { set, notes } = overlaySaid(name)
+      const { set, notes } = overlayNamed(name)
       const found = fretsOf(tuning(TUNINGS[2].strings), set, WHOLE_NECK)
       expect(found.every((f) => has(set, f.pc))).toBe(true)
       expect(new Set(found.map((f) => f.pc)).size).toBe(notes.length)

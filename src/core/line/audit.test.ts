@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { midi, ticks } from '../pitch/units.ts'
 import { DEFAULT_SCHOOL, type School } from '../reading/school.ts'
-import { auditSaid } from '../testing/lines.ts'
+import { auditOfWords } from '../testing/lines.ts'
 import type { Audit } from './audit.ts'
 import { lineOf } from './line.ts'
 import { verdictOf } from './verdict.ts'
@@ -21,19 +21,19 @@ const heard = (a: Audit) => a.readings.map((r) => [r.from + 1, r.to + 1, r.heard
 /** Lines whose answers were written down first, as a musician hears them. */
 describe('lines taken apart', () => {
   it('an enclosure from above and below: the 9 and the 7 lead to the root', () => {
-    const a = auditSaid('| Gmaj7 | % |', '. . A4 F#4 G4:2 B4 D5 A4:4')
+    const a = auditOfWords('| Gmaj7 | % |', '. . A4 F#4 G4:2 B4 D5 A4:4')
     expect(kinds(a).slice(0, 3)).toEqual(['enclosure', 'enclosure', 'target'])
     expect(verdict(a)).toContain('Notes 1-2 enclose G (the 1 of Gmaj7).')
     expect(a.stretches).toEqual([])
   })
   it('an enclosure of four notes: two by half steps from above, one from below', () => {
-    const a = auditSaid('| Cm7 | % |', '. F4 E4 D4 Eb4:2 G4 Bb4 C5:4')
+    const a = auditOfWords('| Cm7 | % |', '. F4 E4 D4 Eb4:2 G4 Bb4 C5:4')
     expect(kinds(a).slice(0, 4)).toEqual(['enclosure', 'enclosure', 'enclosure', 'target'])
     expect(a.figures).toMatchObject([{ from: 0, to: 3 }])
     expect(faults(a)).toEqual([])
   })
   it('a symmetric run that resolves: half-whole on the dominant, down a half step to the 3', () => {
-    const a = auditSaid('| G7 | Cmaj7 |', 'G4 Ab4 Bb4 B4 Db5 D5 E5 F5 E5:4')
+    const a = auditOfWords('| G7 | Cmaj7 |', 'G4 Ab4 Bb4 B4 Db5 D5 E5 F5 E5:4')
     expect(cells(a)[0]).toEqual([1, 8, 'G half-whole'])
     expect(a.jobs.slice(0, 8)).toEqual(Array(8).fill('symmetric run G half-whole'))
     expect(a.stretches).toEqual([])
@@ -41,36 +41,36 @@ describe('lines taken apart', () => {
     expect(faults(a)).toEqual([])
   })
   it('a slip out and back: four notes a half step up, home by a half step', () => {
-    const a = auditSaid('| Dm7 | % |', 'D4 E4 F4 G4 Eb4 F4 Gb4 Ab4 A4:2 F4 D4:4')
+    const a = auditOfWords('| Dm7 | % |', 'D4 E4 F4 G4 Eb4 F4 Gb4 Ab4 A4:2 F4 D4:4')
     expect(heard(a).some(([from, to, what]) => from === 5 && to === 8 && what === 'side-slip +1')).toBe(true)
     expect(landing(a)).toEqual(['half step up', '5', 2, 1, 0])
   })
   it('a neighbour chord inserted: the triad a half step above the next chord, whose top falls to its 5', () => {
-    const a = auditSaid('| G7 | Cmaj7 |', 'G4 B4 D5 F5 Ab4 Db5 F5 Ab5 G5:4')
+    const a = auditOfWords('| G7 | Cmaj7 |', 'G4 B4 D5 F5 Ab4 Db5 F5 Ab5 G5:4')
     const db = a.readings.find((r) => r.heard === 'Db')
     expect(db?.why).toBe('Its notes are Db: a half step above Cmaj7, inserted before it.')
     expect(a.figures).toEqual([])
     expect(a.stretches).toEqual([])
   })
   it('a note from outside a symmetric set only leads into it', () => {
-    const a = auditSaid('| G7 | % |', 'G4 A4 B4 Db5 Eb5 D5 Db5 B4 A4:2 F4:4')
+    const a = auditOfWords('| G7 | % |', 'G4 A4 B4 Db5 Eb5 D5 Db5 B4 A4:2 F4:4')
     expect(cells(a)[0]).toEqual([1, 10, 'G whole tone'])
     expect(a.jobs[3]).toBe('symmetric run G whole tone')
     expect(a.jobs[5]).not.toContain('symmetric')
   })
   it('a late resolution: the 7 of the ii hangs over the dominant and falls to its 3', () => {
-    const a = auditSaid('| Dm7 | G7 |', 'D4 F4 A4 C5 A4 F4 E4 C5 C5:2 B4:2 G4:4')
+    const a = auditOfWords('| Dm7 | G7 |', 'D4 F4 A4 C5 A4 F4 E4 C5 C5:2 B4:2 G4:4')
     expect(kinds(a)[8]).toBe('delayed resolution')
     expect(verdict(a)).toContain('Note 9, C, hangs over from the chord before and resolves late to B (the 3 of G7).')
     expect(faults(a)).toEqual([])
   })
   it('an early one: the 3 of the dominant before the bar line', () => {
-    const a = auditSaid('| Dm7 | G7 |', 'D4 F4 A4 C5 A4 F4 D4 B4 D5 F5 G5:2')
+    const a = auditOfWords('| Dm7 | G7 |', 'D4 F4 A4 C5 A4 F4 D4 B4 D5 F5 G5:2')
     expect(kinds(a)[7]).toBe('anticipation')
     expect(verdict(a)).toContain('Note 8, B, comes early: it belongs to G7.')
   })
   it('a stretch that never lands is said to be unresolved', () => {
-    const a = auditSaid('| Cmaj7 | % |', 'C4 E4 Ab4 Bb4 Db5 Eb5 Db5 Bb4 Ab4:4')
+    const a = auditOfWords('| Cmaj7 | % |', 'C4 E4 Ab4 Bb4 Db5 Eb5 Db5 Bb4 Ab4:4')
     expect(a.stretches).toHaveLength(1)
     expect(a.stretches[0]).toMatchObject({ from: 2, to: 8, landing: null })
     expect(
@@ -80,22 +80,22 @@ describe('lines taken apart', () => {
     ).toBe(true)
   })
   it('two triads by turns are heard as a pair', () => {
-    const a = auditSaid('| C7 | % | C7 |', 'C4 E4 G4 F#4 A4 D5 E5 C5 G4 A4 F#4 D4 C4:4')
+    const a = auditOfWords('| C7 | % | C7 |', 'C4 E4 G4 F#4 A4 D5 E5 C5 G4 A4 F#4 D4 C4:4')
     expect(cells(a)[0]).toEqual([1, 12, 'C & D'])
     expect(a.jobs[3]).toBe('part of triad pair C/D')
   })
   it('groups of five in eighths go against the beat and meet it after five beats', () => {
-    const a = auditSaid('| Dm7 | % | % |', 'D4 E4 F4 G4 A4 E4 F4 G4 A4 B4 F4 G4 A4 B4 C5 G4 A4 B4 C5 D5 A4:2')
+    const a = auditOfWords('| Dm7 | % | % |', 'D4 E4 F4 G4 A4 E4 F4 G4 A4 B4 F4 G4 A4 B4 C5 G4 A4 B4 C5 D5 A4:2')
     expect(a.groupings).toMatchObject([{ from: 0, length: 5, meetsAfterBeats: 5 }])
     expect(a.sequences).toMatchObject([{ from: 0, length: 5, by: 1, times: 4, tonal: true }])
   })
   it('a figure moved by major thirds is a sequence', () => {
-    const a = auditSaid('| Cmaj7 | % |', 'C4 E4 D4 G4 E4 G#4 F#4 B4 G#4 C5 A#4 D#5 E5:4')
+    const a = auditOfWords('| Cmaj7 | % |', 'C4 E4 D4 G4 E4 G#4 F#4 B4 G#4 C5 A#4 D#5 E5:4')
     expect(a.sequences).toMatchObject([{ from: 0, to: 11, length: 4, by: 4, times: 3 }])
     expect(verdict(a)).toContain('Notes 1-12 repeat a figure of 4 notes 3 times, each 4 semitones up.')
   })
   it('an ending that cuts is a fault where lines land smoothly, and meant where they are angular', () => {
-    const a = auditSaid('| G7 | Cmaj7 |', 'G4 Bb4 Db5 Eb5 F#5:2 . . C4:4')
+    const a = auditOfWords('| G7 | Cmaj7 |', 'G4 Bb4 Db5 Eb5 F#5:2 . . C4:4')
     expect(landing(a)?.slice(0, 4)).toEqual(['cut', '1', 2, 1])
     expect(faults(a).some((s) => s.text.includes('cut off by a leap to C'))).toBe(true)
     const angular = { ...DEFAULT_SCHOOL, wayHome: 'angular' } as const
@@ -103,16 +103,16 @@ describe('lines taken apart', () => {
     expect(faults(a, angular).some((s) => s.text.includes('leap'))).toBe(false)
   })
   it('a line that ends on a suspension is told so, unless suspensions are free', () => {
-    const a = auditSaid('| Cmaj7 |', 'C4 D4 E4 G4 F4:4')
+    const a = auditOfWords('| Cmaj7 |', 'C4 D4 E4 G4 F4:4')
     expect(faults(a).map((s) => [s.text, s.notes])).toEqual([
       ['The line ends on F (the 11 of Cmaj7), a suspension: it asks to go on down.', [4]],
     ])
     expect(faults(a, { ...DEFAULT_SCHOOL, suspensions: 'free' })).toEqual([])
   })
   it('the major third over a minor chord is found, and chromatic notes on strong beats are judged by school', () => {
-    const a = auditSaid('| Dm7 | % |', 'F#4:2 A4 C5 D5:4')
+    const a = auditOfWords('| Dm7 | % |', 'F#4:2 A4 C5 D5:4')
     expect(faults(a).map((s) => s.text)).toContain('Note 1, F# (the 3 of Dm7), is the major third over a minor chord.')
-    const b = auditSaid('| Cmaj7 | % |', 'C#5 D#5 F#5 G#5 G5:4 E5:4')
+    const b = auditOfWords('| Cmaj7 | % |', 'C#5 D#5 F#5 G#5 G5:4 E5:4')
     expect(verdict(b).some((t) => t.includes('Note 1, ') && t.includes('strong beat'))).toBe(true)
     const welcome = { ...DEFAULT_SCHOOL, strongBeats: 'chromatic welcome' } as const
     expect(verdict(b, welcome).some((t) => t.includes('strong beat'))).toBe(false)
@@ -148,12 +148,12 @@ describe('any line over any of these charts', () => {
     fc.assert(
       fc.property(charts, notes, (chart, all) => {
         const line = lineFrom(all)
-        const a = auditSaid(chart, line)
+        const a = auditOfWords(chart, line)
         expect(a.cells.reduce((next, c) => (c.from === next ? c.to + 1 : Number.NaN), 0)).toBe(line.length)
         expect(a.jobs).toHaveLength(line.length)
         for (const s of verdictOf(a, DEFAULT_SCHOOL)) for (const n of s.notes) expect(a.notes[n]).toBeDefined()
         for (const s of a.stretches) expect(s.landing === null || s.landing.on > s.to).toBe(true)
-        const up = auditSaid(
+        const up = auditOfWords(
           chart,
           line.map((n) => ({ ...n, pitch: midi(n.pitch + 12) })),
         )
@@ -167,7 +167,7 @@ describe('any line over any of these charts', () => {
 
 describe('a stretch away from home', () => {
   it('goes on through tones that both keys share, and is named as the slip it is', () => {
-    const a = auditSaid(
+    const a = auditOfWords(
       '| Dm7 | % | % |',
       'D4 F4 E4 G4 F4 A4 G4 E4 Eb4 F4 Gb4 Ab4 Bb4 Ab4 Gb4 F4 Eb4 Gb4 Bb4 Db5 Bb4 Ab4 Gb4 Eb4',
     )
@@ -176,7 +176,7 @@ describe('a stretch away from home', () => {
     expect(heard(a)).toContainEqual([9, 24, 'side-slip +1'])
   })
   it('is none where a dominant is played in its own altered sound', () => {
-    const a = auditSaid('| Dm7 | G7alt | Cmaj7 |', 'A4 F4 D4 C4 E4 G4 F4 D4 Db4 Eb4 F4 Ab4 Bb4 F4 Ab4 Eb4 E4:4')
+    const a = auditOfWords('| Dm7 | G7alt | Cmaj7 |', 'A4 F4 D4 C4 E4 G4 F4 D4 Db4 Eb4 F4 Ab4 Bb4 F4 Ab4 Eb4 E4:4')
     expect(a.stretches).toEqual([])
     expect(faults(a)).toEqual([])
   })

@@ -2,17 +2,17 @@ import { describe, expect, it } from 'vitest'
 import { midi, ticks } from '../pitch/units.ts'
 import { DEFAULT_SCHOOL } from '../reading/school.ts'
 import { DEFAULT_WEIGHTS } from '../reading/weights.ts'
-import { auditSaid, lineSaid } from '../testing/lines.ts'
-import { chartSaid } from '../testing/routes.ts'
+import { auditOfWords, lineOfWords } from '../testing/lines.ts'
+import { chartOfWords } from '../testing/routes.ts'
 import { soundingAfter, soundingAt, timelineOf } from '../time/timeline.ts'
 import { heardLine } from './heard.ts'
 import { lineOf } from './line.ts'
 
 const timelineSaid = (text: string) => {
-  const { chart, analysis } = chartSaid(text)
+  const { chart, analysis } = chartOfWords(text)
   return timelineOf(chart, analysis, [], DEFAULT_SCHOOL)
 }
-const heard = (chart: string, line: string) => heardLine(lineSaid(line), timelineSaid(chart), DEFAULT_WEIGHTS)
+const heard = (chart: string, line: string) => heardLine(lineOfWords(line), timelineSaid(chart), DEFAULT_WEIGHTS)
 
 describe('a note over the chord that sounds', () => {
   it.each([
@@ -81,6 +81,6 @@ describe('small ornaments', () => {
     ['a scale run is no double chromatic', '| Cmaj7 | % |', 'C4 D4 E4 F4 G4:4', ['', 'passing', '', 'passing', '']],
     ['after a rest of two beats nothing leads over', '| Cmaj7 | % |', 'D#4 . . . . E4:3', ['', '']],
   ] as const)('%s', (_, chart, line, kinds) => {
-    expect(auditSaid(chart, line).melodic.map((m) => m?.kind ?? '')).toEqual(kinds)
+    expect(auditOfWords(chart, line).melodic.map((m) => m?.kind ?? '')).toEqual(kinds)
   })
 })

@@ -3,7 +3,7 @@ import { readChart } from '../chart/read-chart.ts'
 import { chordInterval } from '../pitch/transpose.ts'
 import { midi } from '../pitch/units.ts'
 import { DEFAULT_SCHOOL } from '../reading/school.ts'
-import { auditSaid, lineSaid } from '../testing/lines.ts'
+import { auditOfWords, lineOfWords } from '../testing/lines.ts'
 import { transposeChartText } from '../transpose/chart.ts'
 import type { Audit } from './audit.ts'
 import { verdictOf } from './verdict.ts'
@@ -12,12 +12,12 @@ import { verdictOf } from './verdict.ts'
 const heardIn = (semitones: number, chart: string, line: string): Audit => {
   const read = readChart(chart)
   if (!read.ok) throw new Error(chart)
-  const moved = lineSaid(line).map(({ at, for: length, pitch }) => ({
+  const moved = lineOfWords(line).map(({ at, for: length, pitch }) => ({
     at,
     for: length,
     pitch: midi(pitch + semitones),
   }))
-  return auditSaid(transposeChartText(chart, read.value, chordInterval(semitones)), moved)
+  return auditOfWords(transposeChartText(chart, read.value, chordInterval(semitones)), moved)
 }
 const KEYS = [0, 3, -4] as const
 const faults = (a: Audit) => verdictOf(a, DEFAULT_SCHOOL).filter((s) => s.tone === 'fault')
@@ -260,14 +260,14 @@ const HEARD: readonly (readonly [what: string, chart: string, line: string, ...c
 describe('the shapes a line is made of', () => {
   it.each(HEARD)('%s', (_, chart, line, ...cells) => {
     const shapes = (a: Audit) => a.cells.filter((c) => c.overlay)
-    const names = shapes(auditSaid(chart, line)).map((c) => `${c.from + 1}-${c.to + 1} ${c.overlay?.name}`)
+    const names = shapes(auditOfWords(chart, line)).map((c) => `${c.from + 1}-${c.to + 1} ${c.overlay?.name}`)
     for (const cell of cells) expect(names).toContain(cell)
     const spans = (up: number) =>
       shapes(heardIn(up, chart, line)).map((c) => `${c.from}-${c.to} ${c.how} ${c.overlay?.material?.name ?? ''}`)
     for (const up of KEYS) expect(spans(up), String(up)).toEqual(spans(0))
   })
   it('are not heard over the borders of a sequence, exact or within the scale', () => {
-    const fours = auditSaid('| Dmaj7 | % | % |', 'D4 E4 F#4 G4 E4 F#4 G4 A4 F#4 G4 A4 B4 G4 A4 B4 C#5 D5:4')
+    const fours = auditOfWords('| Dmaj7 | % | % |', 'D4 E4 F#4 G4 E4 F#4 G4 A4 F#4 G4 A4 B4 G4 A4 B4 C#5 D5:4')
     expect(fours.sequences).toMatchObject([{ from: 0, to: 15, length: 4, by: 1, times: 4, tonal: true }])
     expect(fours.cells.map((c) => [c.from, c.to])).toEqual([
       [0, 3],
@@ -276,7 +276,7 @@ describe('the shapes a line is made of', () => {
       [12, 15],
       [16, 16],
     ])
-    const exact = auditSaid('| Cm7 | % | % |', 'C4 Eb4 G4 Bb4 C#4 E4 G#4 B4 D4 F4 A4 C5 G4:4')
+    const exact = auditOfWords('| Cm7 | % | % |', 'C4 Eb4 G4 Bb4 C#4 E4 G#4 B4 D4 F4 A4 C5 G4:4')
     expect(exact.sequences).toMatchObject([{ from: 0, to: 11, length: 4, by: 1, times: 3, tonal: false }])
     expect(exact.cells.slice(0, 3).map((c) => [c.from, c.to])).toEqual([
       [0, 3],
@@ -285,21 +285,21 @@ describe('the shapes a line is made of', () => {
     ])
   })
   it('spell their notes from themselves: a slip down from a flat key has sharps', () => {
-    const a = auditSaid(
+    const a = auditOfWords(
       '| Cm7 | % | % |',
-      lineSaid('C4 Eb4 G4 Bb4 B3 D4 F#4 A4 F#4 D4 B3 A3 G4:4').map(({ note: _, ...n }) => n),
+      lineOfWords('C4 Eb4 G4 Bb4 B3 D4 F#4 A4 F#4 D4 B3 A3 G4:4').map(({ note: _, ...n }) => n),
     )
     expect(a.notes.slice(4, 8).map((n) => n.name.name)).toEqual(['B', 'D', 'F#', 'A'])
   })
   it('what is no enclosure: thirds of a scale, the top of an arpeggio; what is: both sides, on a beat', () => {
     const none = ['C4 E4 D4 F4 E4 G4 F4 A4 G4 B4 A4:4', 'C4 E4 G4 B4 D5 C5:4']
-    for (const line of none) expect(auditSaid('| Cmaj7 | % |', line).figures).toEqual([])
-    expect(auditSaid('| Cmaj7 | % |', 'F4 D#4 E4:2 G4:4').figures).toMatchObject([
+    for (const line of none) expect(auditOfWords('| Cmaj7 | % |', line).figures).toEqual([])
+    expect(auditOfWords('| Cmaj7 | % |', 'F4 D#4 E4:2 G4:4').figures).toMatchObject([
       { kind: 'enclosure', from: 0, to: 2 },
     ])
   })
   it('a first note hangs over from nothing', () => {
-    const a = auditSaid('| G7 | Cmaj7 |', '. . . . . . . . F4:2 E4:2 G4:4')
+    const a = auditOfWords('| G7 | Cmaj7 |', '. . . . . . . . F4:2 E4:2 G4:4')
     expect(verdictOf(a, DEFAULT_SCHOOL).some((s) => s.text.includes('hangs over'))).toBe(false)
   })
 })

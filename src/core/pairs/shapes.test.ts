@@ -3,14 +3,14 @@ import { midi, pitchClass } from '../pitch/units.ts'
 import { ANYTHING, rankPairs } from '../reading/rank.ts'
 import { readOver } from '../reading/read.ts'
 import { DEFAULT_WEIGHTS } from '../reading/weights.ts'
-import { chordSaid, overlaySaid, placeSaid } from '../said.ts'
+import { chordNamed, overlayNamed, placeNamed } from '../testing/words.ts'
 import { PAIR_DISTANCES, pairMap } from './map.ts'
 import { inOrderOf, inversionPath, motionOf, ORDERS, PATHS, voicedFrom } from './shapes.ts'
 import { inTwelveKeys } from './twelve.ts'
 
 const [LOW, HIGH] = [midi(55), midi(82)]
 const groupsOf = (pair: string) => {
-  const { groups } = overlaySaid(pair)
+  const { groups } = overlayNamed(pair)
   if (!groups) throw new Error(pair)
   return groups
 }
@@ -18,7 +18,7 @@ const PAIRS = ['A & B+', 'F#m & E', 'C & Gb', 'Ddim & Eb', 'Bsus4 & Am', 'C lydi
 
 describe('orders and inversions', () => {
   it('are all six orders of three notes', () => {
-    const { notes } = overlaySaid('Ebm')
+    const { notes } = overlayNamed('Ebm')
     const orders = ORDERS.map((o) =>
       inOrderOf(notes, o)
         .map((n) => n.name)
@@ -31,7 +31,7 @@ describe('orders and inversions', () => {
     [1, 'Gb4 Bb4 Eb5'],
     [2, 'Bb3 Eb4 Gb4'],
   ])('inversion %i stands on its own tone', (inversion, names) => {
-    const { pitches } = voicedFrom(overlaySaid('Ebm'), inversion, midi(57))
+    const { pitches } = voicedFrom(overlayNamed('Ebm'), inversion, midi(57))
     expect(pitches.map((p) => p.note.name + p.octave).join(' ')).toBe(names)
   })
 })
@@ -74,7 +74,7 @@ describe('a path of inversions', () => {
 
 describe('the pair map', () => {
   it('holds in each cell exactly the pairs of those two qualities at that distance, nearest first', () => {
-    const place = placeSaid('Db7', 'Gbmaj7')
+    const place = placeNamed('Db7', 'Gbmaj7')
     for (const distance of PAIR_DISTANCES) {
       const cells = pairMap(place, distance, DEFAULT_WEIGHTS).flat()
       expect(cells).toHaveLength(81)
@@ -100,9 +100,9 @@ describe('the pair map', () => {
 
 describe('the same idea in twelve keys', () => {
   it('is read alike in each, on chords of usual spelling', () => {
-    const keys = inTwelveKeys(overlaySaid('B & C#+'), chordSaid('Bb7'), chordSaid('Ebmaj7'))
+    const keys = inTwelveKeys(overlayNamed('B & C#+'), chordNamed('Bb7'), chordNamed('Ebmaj7'))
     expect(keys.map((k) => k.chord.symbol).join(' ')).toBe('Bb7 B7 C7 Db7 D7 Eb7 E7 F7 F#7 G7 Ab7 A7')
-    const read = keys.map((k) => readOver(k.overlay, placeSaid(k.chord.symbol, k.next?.symbol ?? null)))
+    const read = keys.map((k) => readOver(k.overlay, placeNamed(k.chord.symbol, k.next?.symbol ?? null)))
     for (const r of read) {
       expect([r.fade, r.landing]).toEqual([read[0]?.fade, read[0]?.landing])
       expect(r.notes.map((n) => n.degree)).toEqual(read[0]?.notes.map((n) => n.degree))

@@ -135,7 +135,10 @@ const hasProperName = ({ family, set }: Candidate): boolean => family === 'chang
  * The same candidates with equal sets of one family told once: under the chord's own root, else upward from it; major
  * and minor pentatonics under the name the player wants.
  */
-export const toldOnce = <C extends Candidate>(candidates: readonly C[], naming: PentatonicNaming): readonly C[] => {
+export const withoutDoubles = <C extends Candidate>(
+  candidates: readonly C[],
+  naming: PentatonicNaming,
+): readonly C[] => {
   const groups = new Map<string, C[]>()
   const alone: C[] = []
   for (const c of candidates) {

@@ -1,17 +1,17 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { holds, membersOf, rotate, setOf } from '../pitch/pcset.ts'
-import { placeSaid } from '../said.ts'
-import { candidatesOver, FAMILY_NAMES, toldOnce } from './candidates.ts'
+import { placeNamed } from '../testing/words.ts'
+import { candidatesOver, FAMILY_NAMES, withoutDoubles } from './candidates.ts'
 import { type Escape, escapesFrom, type Filter } from './conflicts.ts'
 import { keyDistance } from './key-distance.ts'
-import { ANYTHING, rankCandidates, type Wish } from './rank.ts'
+import { ANYTHING, type OverlayFilter, rankCandidates } from './rank.ts'
 import { readOver } from './read.ts'
 import { DEFAULT_WEIGHTS } from './weights.ts'
 
-const PLACES = [placeSaid('A7', 'Dmaj7'), placeSaid('Ebm7', 'Ab7'), placeSaid('C7alt'), placeSaid('Bm7b5', 'E7b9')]
-const EVERYTHING: Wish = { ...ANYTHING, families: FAMILY_NAMES }
-const count = (wish: Wish, place = PLACES[0] as (typeof PLACES)[number]): number =>
+const PLACES = [placeNamed('A7', 'Dmaj7'), placeNamed('Ebm7', 'Ab7'), placeNamed('C7alt'), placeNamed('Bm7b5', 'E7b9')]
+const EVERYTHING: OverlayFilter = { ...ANYTHING, families: FAMILY_NAMES }
+const count = (wish: OverlayFilter, place = PLACES[0] as (typeof PLACES)[number]): number =>
   rankCandidates(
     candidatesOver(place, FAMILY_NAMES).filter((c) => wish.families.includes(c.family)),
     place,
@@ -20,7 +20,7 @@ const count = (wish: Wish, place = PLACES[0] as (typeof PLACES)[number]): number
   ).length
 
 const sparse = fc.array(fc.integer({ min: 0, max: 11 }), { maxLength: 3 }).map(setOf)
-const anyWish: fc.Arbitrary<Wish> = fc.record({
+const anyWish: fc.Arbitrary<OverlayFilter> = fc.record({
   families: fc.subarray([...FAMILY_NAMES], { minLength: 1 }),
   hold: sparse,
   avoid: sparse,
@@ -33,7 +33,7 @@ const anyWish: fc.Arbitrary<Wish> = fc.record({
   sort: fc.constantFrom('fade' as const, 'landing' as const, 'key' as const),
 })
 
-const PENTATONICS = candidatesOver(placeSaid('C'), ['pentatonic'])
+const PENTATONICS = candidatesOver(placeNamed('C'), ['pentatonic'])
 const isNamedPentatonic = (set: number): boolean => PENTATONICS.some((c) => c.set === set)
 
 describe('what is chosen', () => {
@@ -71,7 +71,7 @@ describe('what is chosen', () => {
     for (const place of PLACES) {
       const all = candidatesOver(place, FAMILY_NAMES)
       for (const naming of ['as minor', 'as major'] as const) {
-        const told = toldOnce(all, naming)
+        const told = withoutDoubles(all, naming)
         const namedElsewhere = all.filter((c) => c.family === 'changed' && isNamedPentatonic(c.set))
         expect(told.length + told.reduce((sum, c) => sum + c.also, 0)).toBe(all.length - namedElsewhere.length)
         expect(new Set(told.map((c) => c.set))).toEqual(new Set(all.map((c) => c.set)))
@@ -80,7 +80,7 @@ describe('what is chosen', () => {
         expect(names.some((n) => n.endsWith(' minor pentatonic'))).toBe(naming === 'as minor')
       }
     }
-    const half = toldOnce(candidatesOver(placeSaid('F7'), ['symmetric']), 'as minor')
+    const half = withoutDoubles(candidatesOver(placeNamed('F7'), ['symmetric']), 'as minor')
     expect(half.filter((c) => c.material?.name === 'half-whole').map((c) => c.overlay().name)).toEqual([
       'F half-whole',
       'F# half-whole',
@@ -89,16 +89,16 @@ describe('what is chosen', () => {
   })
 })
 
-const without = (w: Wish, d: Filter, root: number): Wish => {
+const without = (w: OverlayFilter, d: Filter, root: number): OverlayFilter => {
   if (d.kind === 'hold' || d.kind === 'avoid')
     return { ...w, [d.kind]: setOf(membersOf(w[d.kind]).filter((pc) => pc !== (d.up + root) % 12)) }
   return { ...w, [d.kind]: d.kind === 'fadeMax' ? 100 : EVERYTHING[d.kind] }
 }
-const dropped = (wish: Wish, drop: readonly Filter[], root: number): Wish =>
+const dropped = (wish: OverlayFilter, drop: readonly Filter[], root: number): OverlayFilter =>
   drop.reduce((w, d) => without(w, d, root), wish)
 
 describe('filters that contradict each other', () => {
-  const place = placeSaid('A7', 'Dmaj7')
+  const place = placeNamed('A7', 'Dmaj7')
   const all = candidatesOver(place, FAMILY_NAMES)
   it('name the fewest to drop, and what is then left', () => {
     let tried = 0

@@ -2,7 +2,7 @@ import { holds } from '../pitch/pcset.ts'
 import { pitchClass } from '../pitch/units.ts'
 import { type Candidate, FAMILY_NAMES } from './candidates.ts'
 import type { Measured } from './lens.ts'
-import { fadeLimit, guidesOver, keyStepsFrom, measurer, type Wish } from './rank.ts'
+import { fadeLimit, guidesOver, keyStepsFrom, measurer, type OverlayFilter } from './rank.ts'
 import type { Place } from './role.ts'
 import type { Weights } from './weights.ts'
 
@@ -22,7 +22,7 @@ interface Test {
   readonly fails: (c: Candidate, m: Measured) => boolean
 }
 
-const degreeTests = (kind: 'hold' | 'avoid', wish: Wish, place: Place): readonly Test[] =>
+const degreeTests = (kind: 'hold' | 'avoid', wish: OverlayFilter, place: Place): readonly Test[] =>
   Array.from({ length: 12 }, (_, pc) => pc)
     .filter((pc) => (wish[kind] >> pc) & 1)
     .map((pc) => ({
@@ -30,7 +30,7 @@ const degreeTests = (kind: 'hold' | 'avoid', wish: Wish, place: Place): readonly
       fails: (c) => ((c.set >> pc) & 1) === (kind === 'hold' ? 0 : 1),
     }))
 
-const testsOf = (wish: Wish, place: Place): readonly Test[] => {
+const testsOf = (wish: OverlayFilter, place: Place): readonly Test[] => {
   const keySteps = keyStepsFrom(place)
   const guides = guidesOver(place)
   const text = wish.text.trim().toLowerCase()
@@ -58,7 +58,7 @@ const sizeOf = (mask: number): number => mask.toString(2).replaceAll('0', '').le
 export const escapesFrom = (
   candidates: readonly Candidate[],
   place: Place,
-  wish: Wish,
+  wish: OverlayFilter,
   weights: Weights,
 ): readonly Escape[] => {
   const tests = testsOf(wish, place)

@@ -4,7 +4,7 @@ import { placeOn } from '../material/overlay.ts'
 import { plainNote } from '../pitch/note.ts'
 import { has } from '../pitch/pcset.ts'
 import { pitchClass } from '../pitch/units.ts'
-import { chordSaid, overlaySaid, placeSaid } from '../said.ts'
+import { chordNamed, overlayNamed, placeNamed } from '../testing/words.ts'
 import { changesBetween, changesSentence, schoolEffects } from './changes.ts'
 import { chordToneModes, rootlessNinth } from './chord-tones.ts'
 import { compareSets, notesIn, triadOf } from './compare.ts'
@@ -39,7 +39,7 @@ const OVER = [
 
 describe('why this number', () => {
   it.each(OVER)('unfolds every figure into its sum, by any ears, over %s', (symbol) => {
-    const place = placeSaid(symbol, 'Dbmaj7')
+    const place = placeNamed(symbol, 'Dbmaj7')
     for (const weights of [DEFAULT_WEIGHTS, OTHER_EARS])
       for (const material of MATERIALS)
         for (const pc of [0, 3, 5, 10]) {
@@ -67,7 +67,7 @@ describe('schools disagree', () => {
     ['B locrian', 'Bm7b5', 'E7', 'halfDiminished', 'locrian', 'C, suspension at 50, becomes suspension'],
     ['A altered', 'A7', 'Dmaj7', 'dominantHome', 'altered first', 'Bb moves from 50 to 30'],
   ] as const)('%s over %s to %s: %s, %s', (over, symbol, next, setting, choice, words) => {
-    const reading = readOver(overlaySaid(over), placeSaid(symbol, next))
+    const reading = readOver(overlayNamed(over), placeNamed(symbol, next))
     const effect = schoolEffects(reading, DEFAULT_WEIGHTS).find((e) => e.setting === setting && e.choice === choice)
     if (!effect) throw new Error(setting)
     const said = changesSentence(reading, effect.after)
@@ -75,12 +75,12 @@ describe('schools disagree', () => {
       words.replace('C, suspension at 50, becomes suspension', 'C moves from 50 to 30'),
     )
     const other = { ...DEFAULT_SCHOOL, [setting]: choice }
-    expect(effect.after).toEqual(readOver(overlaySaid(over), placeSaid(symbol, next, other)))
+    expect(effect.after).toEqual(readOver(overlayNamed(over), placeNamed(symbol, next, other)))
     expect(effect.changes).toEqual(changesBetween(reading, effect.after))
   })
 
   it('changes nothing where a choice is the one in force', () => {
-    const reading = readOver(overlaySaid('A altered'), placeSaid('A7', 'Dmaj7'))
+    const reading = readOver(overlayNamed('A altered'), placeNamed('A7', 'Dmaj7'))
     for (const e of schoolEffects(reading, DEFAULT_WEIGHTS).filter((x) => x.chosen)) {
       expect(e.changes).toEqual([])
       expect(changesSentence(reading, e.after)).toBe('Nothing changes here.')
@@ -88,9 +88,9 @@ describe('schools disagree', () => {
   })
 
   it('says what another home scale changes', () => {
-    const place = placeSaid('A7', 'Dmaj7')
-    const over = overlaySaid('A altered')
-    const [before, after] = [readOver(over, place), readOver(over, withHome(place, overlaySaid('A half-whole')))]
+    const place = placeNamed('A7', 'Dmaj7')
+    const over = overlayNamed('A altered')
+    const [before, after] = [readOver(over, place), readOver(over, withHome(place, overlayNamed('A half-whole')))]
     expect(changesSentence(before, after)).toBe(
       'Bb moves from 50 to 30; C moves from 45 to 25; Eb moves from 35 to 15; the fade goes from 32 to 23.',
     )
@@ -99,7 +99,7 @@ describe('schools disagree', () => {
 
 describe('side by side', () => {
   it('finds what all hold and what one alone does', () => {
-    const sets = ['A & B+', 'A altered', 'C minor pentatonic'].map((n) => overlaySaid(n).set)
+    const sets = ['A & B+', 'A altered', 'C minor pentatonic'].map((n) => overlayNamed(n).set)
     const { shared, own } = compareSets(sets)
     for (let pc = 0; pc < 12; pc++) {
       const holders = sets.filter((s) => has(s, pc))
@@ -107,13 +107,13 @@ describe('side by side', () => {
       for (const [i, s] of sets.entries()) expect(has(own[i] ?? s, pc)).toBe(has(s, pc) && holders.length === 1)
     }
     expect(compareSets([])).toEqual({ shared: 0, own: [] })
-    const reading = readOver(overlaySaid('A & B+'), placeSaid('A7'))
+    const reading = readOver(overlayNamed('A & B+'), placeNamed('A7'))
     expect(notesIn(reading, own[0] as (typeof sets)[number]).map((n) => n.heard.name)).toEqual(['E', 'B'])
   })
 
   it('tells the triads of a pair apart', () => {
     const of = (pair: string) => {
-      const reading = readOver(overlaySaid(pair), placeSaid('A7'))
+      const reading = readOver(overlayNamed(pair), placeNamed('A7'))
       return reading.notes.map((n) => `${n.note.name} ${triadOf(reading, n)}`)
     }
     expect(of('A & B+')).toEqual(['A first', 'C# first', 'E first', 'B second', 'D# second', 'F## second'])
@@ -131,7 +131,7 @@ describe('what grows on a chord', () => {
     ['Bm7b5', 'E7', 'B locrian natural 9, D melodic minor, F lydian augmented, A mixolydian b6', null],
     ['C', null, 'C ionian, E phrygian, G mixolydian', null],
   ] as const)('%s: its modes and its ninth without the root', (symbol, next, modes, ninth) => {
-    const place = placeSaid(symbol, next)
+    const place = placeNamed(symbol, next)
     const found = chordToneModes(place)
     expect(found.map((m) => m.mode?.name).join(', ')).toBe(modes)
     const scale = place.home.first.set
@@ -140,8 +140,8 @@ describe('what grows on a chord', () => {
     if (ninth) expect(rootlessNinth(place, DEFAULT_WEIGHTS)?.overlay.name).toBe(ninth)
   })
   it('has no rootless ninth without a seventh', () => {
-    expect(rootlessNinth(placeSaid('C'), DEFAULT_WEIGHTS)).toBeNull()
-    expect(rootlessNinth(placeOf(chordSaid('Dm7b5'), null), DEFAULT_WEIGHTS)?.notes.map((n) => n.degree)).toEqual([
+    expect(rootlessNinth(placeNamed('C'), DEFAULT_WEIGHTS)).toBeNull()
+    expect(rootlessNinth(placeOf(chordNamed('Dm7b5'), null), DEFAULT_WEIGHTS)?.notes.map((n) => n.degree)).toEqual([
       'b3',
       'b5',
       'b7',

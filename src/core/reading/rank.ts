@@ -31,7 +31,7 @@ export interface Ranked<C extends Candidate = Candidate> {
 
 export const SORTS = ['use', 'fade', 'landing', 'key'] as const
 
-export interface Wish {
+export interface OverlayFilter {
   readonly families: readonly FamilyName[]
   /** Pitch classes that must, and must not, be there. */
   readonly hold: PcSet
@@ -49,7 +49,7 @@ export interface Wish {
   readonly sort: (typeof SORTS)[number]
 }
 
-export const ANYTHING: Wish = {
+export const ANYTHING: OverlayFilter = {
   families: Object.keys(FAMILIES) as MaterialFamily[],
   hold: EMPTY_SET,
   avoid: EMPTY_SET,
@@ -79,10 +79,10 @@ export const keyStepsFrom = (place: Place): ((set: PcSet) => number) => {
 
 /** A ranking by landing without a limit on fade would only show side-slips. */
 const LANDING_FADE_MAX = 60
-export const fadeLimit = ({ fadeMax, sort }: Pick<Wish, 'fadeMax' | 'sort'>): number =>
+export const fadeLimit = ({ fadeMax, sort }: Pick<OverlayFilter, 'fadeMax' | 'sort'>): number =>
   fadeMax ?? (sort === 'landing' ? LANDING_FADE_MAX : 100)
 
-const within = (wish: Wish, r: Measured): boolean =>
+const within = (wish: OverlayFilter, r: Measured): boolean =>
   r.fade >= wish.fadeMin && r.fade <= fadeLimit(wish) && (wish.landingMin === 0 || (r.landing ?? 0) >= wish.landingMin)
 
 export const guidesOver = ({ chord }: Place): PcSet => rotate(chord.quality.guideSet, chord.root.pc)
@@ -95,14 +95,18 @@ const byLanding = (a: Measured, b: Measured): number => (b.landing ?? 0) - (a.la
 
 const byUse = (a: Ranked, b: Ranked): number => b.use - a.use || byFade(a.measured, b.measured)
 
-const inOrder = <C extends Candidate>(kept: Ranked<C>[], sort: Wish['sort'], keySteps: (set: PcSet) => number) => {
+const inOrder = <C extends Candidate>(
+  kept: Ranked<C>[],
+  sort: OverlayFilter['sort'],
+  keySteps: (set: PcSet) => number,
+) => {
   if (sort === 'use') return kept.sort(byUse)
   if (sort === 'landing') return kept.sort((a, b) => byLanding(a.measured, b.measured))
   if (sort === 'fade') return kept.sort((a, b) => byFade(a.measured, b.measured))
   return kept.sort((a, b) => keySteps(a.candidate.set) - keySteps(b.candidate.set) || byFade(a.measured, b.measured))
 }
 
-const keeper = (place: Place, wish: Wish, keySteps: (set: PcSet) => number): ((c: Candidate) => boolean) => {
+const keeper = (place: Place, wish: OverlayFilter, keySteps: (set: PcSet) => number): ((c: Candidate) => boolean) => {
   const guides = guidesOver(place)
   const text = wish.text.trim().toLowerCase()
   return (c) => {
@@ -164,7 +168,7 @@ const eachSetOnce = <C extends Candidate>(
 export const rankCandidates = <C extends Candidate>(
   candidates: readonly C[],
   place: Place,
-  wish: Wish,
+  wish: OverlayFilter,
   weights: Weights,
   naming: PentatonicNaming = 'as minor',
 ): readonly Ranked<C>[] => {
@@ -191,7 +195,7 @@ export const rankCandidates = <C extends Candidate>(
 }
 
 /** The families a wish has, and by use the pairs of the table of classics beside the whole catalogue. */
-const wishedOver = (place: Place, { families, sort }: Wish): readonly Candidate[] => {
+const wishedOver = (place: Place, { families, sort }: OverlayFilter): readonly Candidate[] => {
   const all = candidatesOver(place, families)
   const whole = sort === 'use' && !families.includes('pair') && ANYTHING.families.every((f) => families.includes(f))
   return whole ? [...all, ...classicCandidates(place).filter((c) => c.family === 'pair')] : all
@@ -201,10 +205,10 @@ const wishedOver = (place: Place, { families, sort }: Wish): readonly Candidate[
  * The catalogue on twelve roots, in order: by use, what a teacher would show first; best first by fade (fewer rubs, then
  * fewer suspensions, then landing); or by landing.
  */
-export const rankOverlays = (place: Place, wish: Wish, weights: Weights): readonly Ranked[] =>
+export const rankOverlays = (place: Place, wish: OverlayFilter, weights: Weights): readonly Ranked[] =>
   rankCandidates(wishedOver(place, wish), place, wish, weights)
 
-export interface PairWish extends Wish {
+export interface PairFilter extends OverlayFilter {
   /** Names of the two triads' materials in either order, or null for any. */
   readonly qualities: readonly [string, string] | null
   /** Semitones between the roots, 0..6, or null. */
@@ -217,7 +221,7 @@ const of = (a: Material, b: Material, [x, y]: readonly [string, string]): boolea
   (a.name === x && b.name === y) || (a.name === y && b.name === x)
 
 const matches =
-  (wish: PairWish) =>
+  (wish: PairFilter) =>
   ({ first, second, apart, exclusive }: PairShape): boolean => {
     if (wish.distance !== null && Math.min(apart, 12 - apart) !== wish.distance) return false
     if (wish.exclusive !== null && exclusive !== wish.exclusive) return false
@@ -225,5 +229,5 @@ const matches =
   }
 
 /** Every pair of catalogue triads on twelve roots, ranked; two triads with the same notes are no pair. */
-export const rankPairs = (place: Place, wish: PairWish, weights: Weights): readonly Ranked[] =>
+export const rankPairs = (place: Place, wish: PairFilter, weights: Weights): readonly Ranked[] =>
   rankCandidates(pairsOver(place, matches(wish)), place, wish, weights)

@@ -3,7 +3,7 @@ import { readJob } from '../chart/job.ts'
 import { materialNamed } from '../material/material.ts'
 import { generatedRoot, placeOn } from '../material/overlay.ts'
 import { pitchClass } from '../pitch/units.ts'
-import { chordSaid, overlaySaid, placeSaid } from '../said.ts'
+import { chordNamed, overlayNamed, placeNamed } from '../testing/words.ts'
 import { candidatesOver } from './candidates.ts'
 import { homeOverlay } from './home.ts'
 import { ANYTHING, rankOverlays } from './rank.ts'
@@ -13,7 +13,11 @@ import { DEFAULT_SCHOOL } from './school.ts'
 import { DEFAULT_WEIGHTS } from './weights.ts'
 
 const blues = (chord: string, next: string, kind: 'blues I' | 'blues IV' | 'blues V'): Place =>
-  placeOf(chordSaid(chord), chordSaid(next), DEFAULT_SCHOOL, { ...(readJob(kind) ?? { kind }), on: '1', mode: 'major' })
+  placeOf(chordNamed(chord), chordNamed(next), DEFAULT_SCHOOL, {
+    ...(readJob(kind) ?? { kind }),
+    on: '1',
+    mode: 'major',
+  })
 const shown = (place: Place, count = 12): readonly string[] =>
   rankOverlays(place, ANYTHING, DEFAULT_WEIGHTS)
     .slice(0, count)
@@ -21,18 +25,18 @@ const shown = (place: Place, count = 12): readonly string[] =>
 
 /** Usual chords with their job, and what a teacher would show first there, whatever its order. */
 const FIRST: readonly [what: string, place: Place, ...among: string[]][] = [
-  ['a tonic', placeSaid('Abmaj7'), 'F minor pentatonic', 'C minor pentatonic', 'G minor pentatonic', 'Eb', 'Bb'],
+  ['a tonic', placeNamed('Abmaj7'), 'F minor pentatonic', 'C minor pentatonic', 'G minor pentatonic', 'Eb', 'Bb'],
   [
     'a IV',
-    placeOf(chordSaid('Dmaj7'), null, DEFAULT_SCHOOL, { kind: 'subdominant', on: '4', mode: 'major' }),
+    placeOf(chordNamed('Dmaj7'), null, DEFAULT_SCHOOL, { kind: 'subdominant', on: '4', mode: 'major' }),
     'D & E',
     'C# minor pentatonic',
     'A',
   ],
-  ['a ii', placeSaid('Fm7', 'Bb7'), 'F minor pentatonic', 'C minor pentatonic', 'G minor pentatonic', 'Eb', 'Ab & Bb'],
+  ['a ii', placeNamed('Fm7', 'Bb7'), 'F minor pentatonic', 'C minor pentatonic', 'G minor pentatonic', 'Eb', 'Ab & Bb'],
   [
     'a V going home',
-    placeSaid('B7', 'Emaj7'),
+    placeNamed('B7', 'Emaj7'),
     'D minor pentatonic',
     'F',
     'G',
@@ -42,7 +46,7 @@ const FIRST: readonly [what: string, place: Place, ...among: string[]][] = [
   ],
   [
     'a V of a minor chord',
-    placeSaid('E7', 'Am7'),
+    placeNamed('E7', 'Am7'),
     'F melodic minor',
     'A harmonic minor',
     'G minor pentatonic',
@@ -50,14 +54,14 @@ const FIRST: readonly [what: string, place: Place, ...among: string[]][] = [
     'C',
     'Bb & C',
   ],
-  ['an altered dominant', placeSaid('Db7alt', 'Gbm7'), 'D melodic minor', 'E minor pentatonic', 'G', 'A', 'G & A'],
-  ['a flat nine', placeSaid('A7b9', 'Dmaj7'), 'A half-whole', 'F#', 'C & F#'],
-  ['a suspended dominant', placeSaid('Eb7sus4', 'Abmaj7'), 'Db', 'Db & Eb', 'Bb minor pentatonic', 'Dbmaj7 arpeggio'],
-  ['a raised eleven', placeSaid('F7#11', 'Emaj7'), 'G', 'C melodic minor', 'F & G'],
-  ['half-diminished', placeSaid('F#m7b5', 'B7'), 'A melodic minor', 'B minor pentatonic', 'D'],
+  ['an altered dominant', placeNamed('Db7alt', 'Gbm7'), 'D melodic minor', 'E minor pentatonic', 'G', 'A', 'G & A'],
+  ['a flat nine', placeNamed('A7b9', 'Dmaj7'), 'A half-whole', 'F#', 'C & F#'],
+  ['a suspended dominant', placeNamed('Eb7sus4', 'Abmaj7'), 'Db', 'Db & Eb', 'Bb minor pentatonic', 'Dbmaj7 arpeggio'],
+  ['a raised eleven', placeNamed('F7#11', 'Emaj7'), 'G', 'C melodic minor', 'F & G'],
+  ['half-diminished', placeNamed('F#m7b5', 'B7'), 'A melodic minor', 'B minor pentatonic', 'D'],
   [
     'a minor tonic',
-    placeOf(chordSaid('Bbm6'), null, DEFAULT_SCHOOL, { kind: 'tonic', on: '1', mode: 'minor' }),
+    placeOf(chordNamed('Bbm6'), null, DEFAULT_SCHOOL, { kind: 'tonic', on: '1', mode: 'minor' }),
     'Bb melodic minor',
     'Eb & F',
     'Eb',
@@ -93,7 +97,7 @@ describe('what can I play here', () => {
       ['m7b5', '7'],
     ] as const) {
       const formulas = (root: string, goal: string) =>
-        rankOverlays(placeSaid(root + symbol, goal + next), ANYTHING, DEFAULT_WEIGHTS)
+        rankOverlays(placeNamed(root + symbol, goal + next), ANYTHING, DEFAULT_WEIGHTS)
           .slice(0, 12)
           .map((r) => r.use.toFixed(3))
       for (const [root, goal] of [
@@ -115,30 +119,30 @@ describe('the plainest spelling', () => {
       .join(' ')
   }
   it.each([
-    ['F over B7alt', placeSaid('B7alt'), 5, '', 'F A C'],
-    ['Cm over F#7b9', placeSaid('F#7b9'), 0, 'm', 'C Eb G'],
-    ['Bb minor pentatonic over G7b9', placeSaid('G7b9'), 10, 'minor pentatonic', 'Bb Db Eb F Ab'],
-    ['Db over G7b9', placeSaid('G7b9'), 1, '', 'Db F Ab'],
-    ['C#m over A7', placeSaid('A7'), 1, 'm', 'C# E G#'],
-    ['G#m over E7', placeSaid('E7'), 8, 'm', 'G# B D#'],
-    ['Abm over Eb7', placeSaid('Eb7'), 8, 'm', 'Ab Cb Eb'],
-    ['F# dim7 over Gb6', placeSaid('Gb6'), 6, 'dim7 arpeggio', 'F# A C Eb'],
-    ['G# dim7 over Abm6', placeSaid('Abm6'), 8, 'dim7 arpeggio', 'G# B D F'],
-    ['Bb+ over D7#5', placeSaid('D7#5'), 10, '+', 'Bb D F#'],
-    ['Gbmaj7 over Db', placeSaid('Dbmaj7'), 6, 'maj7 arpeggio', 'Gb Bb Db F'],
-    ['B major pentatonic over Cb', placeSaid('Cbmaj7'), 11, 'major pentatonic', 'B C# D# F# G#'],
+    ['F over B7alt', placeNamed('B7alt'), 5, '', 'F A C'],
+    ['Cm over F#7b9', placeNamed('F#7b9'), 0, 'm', 'C Eb G'],
+    ['Bb minor pentatonic over G7b9', placeNamed('G7b9'), 10, 'minor pentatonic', 'Bb Db Eb F Ab'],
+    ['Db over G7b9', placeNamed('G7b9'), 1, '', 'Db F Ab'],
+    ['C#m over A7', placeNamed('A7'), 1, 'm', 'C# E G#'],
+    ['G#m over E7', placeNamed('E7'), 8, 'm', 'G# B D#'],
+    ['Abm over Eb7', placeNamed('Eb7'), 8, 'm', 'Ab Cb Eb'],
+    ['F# dim7 over Gb6', placeNamed('Gb6'), 6, 'dim7 arpeggio', 'F# A C Eb'],
+    ['G# dim7 over Abm6', placeNamed('Abm6'), 8, 'dim7 arpeggio', 'G# B D F'],
+    ['Bb+ over D7#5', placeNamed('D7#5'), 10, '+', 'Bb D F#'],
+    ['Gbmaj7 over Db', placeNamed('Dbmaj7'), 6, 'maj7 arpeggio', 'Gb Bb Db F'],
+    ['B major pentatonic over Cb', placeNamed('Cbmaj7'), 11, 'major pentatonic', 'B C# D# F# G#'],
   ] as const)('%s', (_, place, pc, name, notes) => {
     expect(named(place, pc, name)).toBe(notes)
   })
   const HARD = ['E#', 'B#', 'Cb', 'Fb']
   it('has no hard root and no double accidental where a plain name exists, whatever it lies over', () => {
     for (const chord of ['B7alt', 'F#7b9', 'Gb6', 'Abm7', 'C#maj7', 'Ebm6', 'D7#5', 'G#m7b5', 'Cb7', 'E+'])
-      for (const c of candidatesOver(placeSaid(chord), ['triad', 'seventh', 'pentatonic'])) {
+      for (const c of candidatesOver(placeNamed(chord), ['triad', 'seventh', 'pentatonic'])) {
         const { root, notes, name } = c.overlay()
         expect(HARD, `${name} over ${chord}`).not.toContain(root.name)
         const plain = Array.from('CDEFGAB').some((letter) =>
           ['', 'b', '#'].some((sign) => {
-            const other = overlaySaid(letter + sign).root
+            const other = overlayNamed(letter + sign).root
             const usable = c.material && other.pc === root.pc && !HARD.includes(other.name)
             const there = usable && c.material ? placeOn(other, c.material).notes : null
             return there?.every((n) => Math.abs(n.alter) < 2)
@@ -155,7 +159,7 @@ describe('the plainest spelling', () => {
 
 /** `note degree role fade`, with ! for a rub and ~ for blue. */
 const notesOver = (overlay: string, place: Place): string =>
-  readOver(overlaySaid(overlay), place)
+  readOver(overlayNamed(overlay), place)
     .notes.map((n) => `${n.note.name} ${n.degree} ${n.role} ${n.fade}${n.rub ? '!' : ''}${n.blue ? '~' : ''}`)
     .join(', ')
 
@@ -171,21 +175,21 @@ describe('readings in context', () => {
     ['B', blues('C7', 'F7', 'blues V'), 'B 7 outside 30~, D# #9 altered 30~, F# #11 altered 35'],
     [
       'G minor blues',
-      placeSaid('E7', 'Dmaj7'),
+      placeNamed('E7', 'Dmaj7'),
       'G #9 altered 45, Bb #11 altered 30~, C b13 outside 70, Db 13 extension 20~, D b7 chord 0, F b9 outside 30~',
     ],
-    ['B', placeSaid('Cm7', 'Bbmaj7'), 'B 7 outside 60, D# b3 chord 0, F# #11 outside 70'],
-    ['F# A', placeSaid('Gm7', 'C7'), 'F# 7 outside 60, A 9 extension 15'],
+    ['B', placeNamed('Cm7', 'Bbmaj7'), 'B 7 outside 60, D# b3 chord 0, F# #11 outside 70'],
+    ['F# A', placeNamed('Gm7', 'C7'), 'F# 7 outside 60, A 9 extension 15'],
     [
       'E',
-      placeOf(chordSaid('Fm7'), null, DEFAULT_SCHOOL, { kind: 'tonic', on: '1', mode: 'minor' }),
+      placeOf(chordNamed('Fm7'), null, DEFAULT_SCHOOL, { kind: 'tonic', on: '1', mode: 'minor' }),
       'E 7 outside 45, G# b3 chord 0, B #11 outside 70',
     ],
-    ['F#', placeSaid('C7sus4', 'Fmaj7'), 'F# #11 outside 95!, A# b7 chord 0, C# b9 altered 50'],
-    ['D# G#', placeSaid('C7sus4', 'Fmaj7'), 'D# #9 outside 70, G# b13 outside 70'],
-    ['Ab', placeSaid('Cmaj7', 'Fmaj7'), 'Ab b13 outside 70, C 1 chord 0, Eb #9 outside 95!'],
-    ['Gb', placeSaid('Cm7', 'F7'), 'Gb #11 outside 70, Bb b7 chord 0, Db b9 outside 85!'],
-    ['A', placeSaid('Bb/C', 'Fmaj7'), 'A 13 extension 20, C# b9 altered 50, E 3 suspension 30'],
+    ['F#', placeNamed('C7sus4', 'Fmaj7'), 'F# #11 outside 95!, A# b7 chord 0, C# b9 altered 50'],
+    ['D# G#', placeNamed('C7sus4', 'Fmaj7'), 'D# #9 outside 70, G# b13 outside 70'],
+    ['Ab', placeNamed('Cmaj7', 'Fmaj7'), 'Ab b13 outside 70, C 1 chord 0, Eb #9 outside 95!'],
+    ['Gb', placeNamed('Cm7', 'F7'), 'Gb #11 outside 70, Bb b7 chord 0, Db b9 outside 85!'],
+    ['A', placeNamed('Bb/C', 'Fmaj7'), 'A 13 extension 20, C# b9 altered 50, E 3 suspension 30'],
   ] as const)('%s', (overlay, place, notes) => {
     expect(notesOver(overlay, place)).toBe(notes)
   })
@@ -196,7 +200,7 @@ describe('readings in context', () => {
       ['A', 'E7', 'Amaj7', 'G#'],
       ['F#', 'C#7', 'F#maj7', 'E#'],
     ] as const) {
-      const [n] = readOver(overlaySaid(`${note} ${note}`), placeSaid(chord, next)).notes
+      const [n] = readOver(overlayNamed(`${note} ${note}`), placeNamed(chord, next)).notes
       expect(n?.exits.slice(0, 2).map((e) => [e.how, e.to.name, e.strength])).toEqual([
         ['held', note, 0.45],
         ['half step down', leading, 0.3],

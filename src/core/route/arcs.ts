@@ -1,6 +1,6 @@
 import type { Chart } from '../chart/chart.ts'
+import type { WishedFade } from './options.ts'
 import type { Slot } from './slots.ts'
-import type { WishedFade } from './wishes.ts'
 
 /** How far out at a slot: `phrase` 0..1 within its phrase, `whole` 0..1 within all, `bar` counted within its phrase. */
 interface Standing {

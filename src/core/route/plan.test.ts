@@ -5,8 +5,8 @@ import { membersOf, shared, sizeOf } from '../pitch/pcset.ts'
 import { readOver } from '../reading/read.ts'
 import { motionBetween } from '../reading/seam.ts'
 import { DEFAULT_WEIGHTS } from '../reading/weights.ts'
-import { overlaySaid } from '../said.ts'
-import { chartSaid, planned } from '../testing/routes.ts'
+import { chartOfWords, planned } from '../testing/routes.ts'
+import { overlayNamed } from '../testing/words.ts'
 import { totalOf } from './costs.ts'
 import { type Motion, NO_RULES, type RouteRules, readMotion } from './rules.ts'
 import type { Slot } from './slots.ts'
@@ -116,7 +116,7 @@ const cases: fc.Arbitrary<Case> = fc.record({
 
 /** Each device on each chord: the sets that may be used anywhere, so that devices come again and shapes can move. */
 const allowedIn = (slots: readonly Slot[], { devices }: Case): readonly Overlay[] =>
-  slots.flatMap((s) => devices.map(([shape, up]) => overlaySaid(nameOn(shape, (s.chord.root.pc + up) % 12))))
+  slots.flatMap((s) => devices.map(([shape, up]) => overlayNamed(nameOn(shape, (s.chord.root.pc + up) % 12))))
 
 const FAMILIES = ['triad', 'seventh', 'pentatonic', 'symmetric'] as const
 
@@ -171,7 +171,7 @@ describe('planning', () => {
     let [withRoutes, withRepeats] = [0, 0]
     fc.assert(
       fc.property(cases, (c) => {
-        const { slots } = chartSaid(c.text, { holdsAsOne: c.asOne })
+        const { slots } = chartOfWords(c.text, { holdsAsOne: c.asOne })
         const rules = rulesFor(slots, c)
         const routes = planned(slots, rules, 5)
         const all = tried(slots, rules)

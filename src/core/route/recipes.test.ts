@@ -3,14 +3,14 @@ import { describe, expect, it } from 'vitest'
 import { readChart } from '../chart/read-chart.ts'
 import { rotate } from '../pitch/pcset.ts'
 import { DEFAULT_SCHOOL } from '../reading/school.ts'
-import { chartSaid, planned } from '../testing/routes.ts'
+import { chartOfWords, planned } from '../testing/routes.ts'
+import { rulesOver } from './options.ts'
 import { RECIPE_NAMES, type RecipeName, recipesIn } from './recipes.ts'
 import { PLAIN_REQUEST, readRequest, withPlaces } from './request.ts'
 import { slotsOf } from './slots.ts'
-import { rulesOver } from './wishes.ts'
 
 const recipesFor = (text: string, other: string | null = null, shift = 0) => {
-  const said = chartSaid(text)
+  const said = chartOfWords(text)
   const read = other === null ? null : readChart(other)
   return recipesIn({ ...said, school: DEFAULT_SCHOOL, other: read?.ok ? { chart: read.value, shift } : null })
 }
@@ -59,7 +59,7 @@ describe('recipes', () => {
 
   it('the rising half steps are found in every ii-V of the 32-bar form that resolves to major', () => {
     const text = readFileSync('demo/charts/1-pier-eleven.txt', 'utf8')
-    const { analysis } = chartSaid(text)
+    const { analysis } = chartOfWords(text)
     const toMajor = analysis.chains.filter((c) => c.kind === 'ii-V-I' && c.to.chord.family === 'major')
     const places = placesOf(text, 'minor pentatonics rising')
     expect(toMajor.length).toBeGreaterThanOrEqual(6)
@@ -107,7 +107,7 @@ describe('recipes', () => {
     const request = withPlaces(PLAIN_REQUEST, places)
     const read = readRequest(request, 'as minor')
     if (!read.ok) throw new Error(read.error.path)
-    const { chart, analysis } = chartSaid(CADENCE)
+    const { chart, analysis } = chartOfWords(CADENCE)
     const slots = slotsOf(chart, analysis, [], DEFAULT_SCHOOL, read.value.slots)
     expect(slots).toHaveLength(6)
     const [route] = planned(slots, rulesOver(slots, read.value), 1)

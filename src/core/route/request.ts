@@ -5,10 +5,10 @@ import { FAMILY_NAMES, type PentatonicNaming } from '../reading/candidates.ts'
 import { fail, ok, type Result, type TextError } from '../result.ts'
 import { deviceName, readDevice } from './device.ts'
 import type { Giving } from './loosen.ts'
+import type { BannedAt, LockedAt, RouteOptions, WindowAt, WishedFade } from './options.ts'
 import type { RecipePlace } from './recipe.ts'
 import { MOTION_SCOPES, motionName, ROUTE_FAMILIES, readMotion } from './rules.ts'
 import { type At, type Cut, type Slot, sameAt } from './slots.ts'
-import type { BannedAt, LockedAt, RouteWishes, WindowAt, WishedFade } from './wishes.ts'
 
 /** Everything asked of a route in words that can be sent, kept and put into an address. */
 export interface RouteRequest {
@@ -65,7 +65,7 @@ const wrong = (path: string, found: string, ...expected: readonly string[]): Res
   fail({ path, error: { code: 'unknown_question', at: 0, found, expected } })
 
 /** Reads a request; the first thing that does not read is the error. */
-export const readRequest = (asked: RouteRequest, naming: PentatonicNaming): Result<RouteWishes, RequestError> => {
+export const readRequest = (asked: RouteRequest, naming: PentatonicNaming): Result<RouteOptions, RequestError> => {
   const motion = readMotion(asked.motion)
   if (!motion) return wrong('motion', asked.motion, '+1', '-1', 'constant', 'one-note', 'contrary', 'fewest', 'free')
   const scope = MOTION_SCOPES.find((s) => s === asked.scope)

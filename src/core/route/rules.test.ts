@@ -4,16 +4,16 @@ import type { Overlay } from '../material/overlay.ts'
 import { membersOf } from '../pitch/pcset.ts'
 import { readOver } from '../reading/read.ts'
 import { directionBetween, motionBetween } from '../reading/seam.ts'
-import { overlaySaid } from '../said.ts'
-import { chartSaid, planned } from '../testing/routes.ts'
+import { chartOfWords, planned } from '../testing/routes.ts'
+import { overlayNamed } from '../testing/words.ts'
 import { arcOf } from './arcs.ts'
 import type { Route, RouteStep } from './plan.ts'
 import { motionName, readMotion } from './rules.ts'
 import type { Slot } from './slots.ts'
 
 const demo = (name: string): string => readFileSync(`demo/charts/${name}.txt`, 'utf8')
-const FORM = chartSaid(demo('1-pier-eleven'), { holdsAsOne: true })
-const BLUES = chartSaid(demo('2-low-water'))
+const FORM = chartOfWords(demo('1-pier-eleven'), { holdsAsOne: true })
+const BLUES = chartOfWords(demo('2-low-water'))
 
 const wishes = ({ chart, slots }: typeof FORM) => ({
   arc: arcOf('with the cadences', chart, slots).map((w) => w.fade),
@@ -124,7 +124,7 @@ describe('a long chart', () => {
   const chords = ['Dm7', 'G7', 'Ebm7', 'Ab7', 'C#m7b5', 'F#7b9', 'Bm6', 'Bbmaj7', 'A7alt', 'Dmaj7', 'F7#11', 'Cm9']
   const text = Array.from({ length: 64 }, (_, i) => `${chords[(i * 5) % 12]} ${chords[(i * 7 + 3) % 12]}`).join(' | ')
   it('64 bars, two chords a bar: twenty routes, every term worked out again from the readings', () => {
-    const { slots } = chartSaid(`| ${text} |`)
+    const { slots } = chartOfWords(`| ${text} |`)
     const arc = slots.map((_, i) => (i * 13) % 60)
     const routes = planned(slots, { arc }, 20)
     expect([slots.length, routes.length]).toEqual([128, 20])
@@ -154,7 +154,7 @@ describe('one chord of eight bars', () => {
   const eight = `| Dm7 | ${Array(7).fill('%').join(' | ')} |`
   it('carries two overlays: four bars out, four in', () => {
     const joins = [2, 3, 4, 6, 7, 8].map((bar) => ({ bar, beat: 1 }))
-    const { slots } = chartSaid(eight, { joins })
+    const { slots } = chartOfWords(eight, { joins })
     const arc = [60, 60, 60, 60, 10, 10, 10, 10]
     const [route] = planned(slots, { arc }, 1)
     const names = route?.steps.map((s) => s.overlay.name) ?? []
@@ -164,14 +164,14 @@ describe('one chord of eight bars', () => {
     expect(route?.steps.map((s) => s.fade > 40)).toEqual([true, true, true, true, false, false, false, false])
   })
   it('is cut at any beat, and locks hold through the bars they are carried over', () => {
-    const { slots } = chartSaid(eight, { holdsAsOne: true, cuts: [{ bar: 4, beat: 1, at: 3 }] })
+    const { slots } = chartOfWords(eight, { holdsAsOne: true, cuts: [{ bar: 4, beat: 1, at: 3 }] })
     expect(slots.map((s) => [s.bar, s.beat, s.beats, s.carries]).slice(2, 6)).toEqual([
       [3, 1, 4, true],
       [4, 1, 2, true],
       [4, 3, 2, false],
       [5, 1, 4, true],
     ])
-    const [route] = planned(slots, { locks: [{ step: 0, overlay: overlaySaid('Ebm') }], arc: slots.map(() => 20) }, 1)
+    const [route] = planned(slots, { locks: [{ step: 0, overlay: overlayNamed('Ebm') }], arc: slots.map(() => 20) }, 1)
     expect(route?.steps.slice(0, 4).map((s) => s.overlay.name)).toEqual(['Ebm', 'Ebm', 'Ebm', 'Ebm'])
     expect(route?.steps[4]?.overlay.name).not.toBe('Ebm')
   })

@@ -18,7 +18,7 @@ export interface Cut extends At {
 }
 
 /** Where a chart's spots are not taken as they come. */
-export interface SlotWish {
+export interface SlotOptions {
   /** First and last bar, null for all. */
   readonly bars: readonly [number, number] | null
   readonly cuts: readonly Cut[]
@@ -30,7 +30,7 @@ export interface SlotWish {
   readonly anew: readonly At[]
 }
 
-export const SPOT_BY_SPOT: SlotWish = { bars: null, cuts: [], joins: [], holdsAsOne: false, anew: [] }
+export const SPOT_BY_SPOT: SlotOptions = { bars: null, cuts: [], joins: [], holdsAsOne: false, anew: [] }
 
 /** One step of a route to be: a spot, or a part of one, in its place. */
 export interface Slot extends At {
@@ -69,7 +69,7 @@ export const slotsOf = (
   analysis: Analysis,
   said: Said,
   school: School,
-  wish: SlotWish,
+  wish: SlotOptions,
 ): readonly Slot[] => {
   const cadences = cadencesOf(analysis)
   const tick = beatTicks(chart.metre)

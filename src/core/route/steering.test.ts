@@ -4,21 +4,21 @@ import { setOf } from '../pitch/pcset.ts'
 import type { PcSet } from '../pitch/units.ts'
 import { directionBetween, motionBetween } from '../reading/seam.ts'
 import { DEFAULT_WEIGHTS } from '../reading/weights.ts'
-import { overlaySaid, placeSaid } from '../said.ts'
-import { chartSaid, planned } from '../testing/routes.ts'
+import { chartOfWords, planned } from '../testing/routes.ts'
+import { overlayNamed, placeNamed } from '../testing/words.ts'
 import { deviceName, deviceOver, readDevice } from './device.ts'
 import { inPieces } from './in-pieces.ts'
 import { jointBetween, turnsOf } from './join.ts'
 import { loosen } from './loosen.ts'
+import { rulesOver } from './options.ts'
 import { carriedBy } from './overuse.ts'
 import { planRoutes } from './plan.ts'
 import { giveWayIn, PLAIN_REQUEST, type RouteRequest, readRequest } from './request.ts'
 import { motionName, NO_RULES, type RouteRules, readMotion } from './rules.ts'
 import { changesOneNote, directionOf, motionPoints, motionsTo, movingNotes } from './seam-cost.ts'
 import { slotsOf } from './slots.ts'
-import { rulesOver } from './wishes.ts'
 
-const TURN = chartSaid('| Em7 | A7 | Dmaj7 | B7 |')
+const TURN = chartOfWords('| Em7 | A7 | Dmaj7 | B7 |')
 
 const waysOut = (rules: Partial<RouteRules>, slots = TURN.slots) => {
   const run = loosen(slots, { ...NO_RULES, ...rules }, DEFAULT_WEIGHTS)
@@ -39,7 +39,7 @@ describe('where no route keeps to the rules', () => {
     expect(ways.some((w) => w.text === `Allow a fade of ${figure.to} instead of 4 at most.`)).toBe(true)
   })
   it('names the lock, the ban, the degree, the loop or the motion that stands in the way', () => {
-    const scale = { step: 1, overlay: overlaySaid('A whole tone') }
+    const scale = { step: 1, overlay: overlayNamed('A whole tone') }
     const text = (rules: Partial<RouteRules>) => waysOut(rules).loosen.map((l) => l.text)
     const shape = {
       motion: readMotion('+1') ?? NO_RULES.motion,
@@ -52,7 +52,7 @@ describe('where no route keeps to the rules', () => {
       'Do not ask for the 1 on every chord.',
     )
     expect(text({ ...shape, loop: true })).toContain('Do not join the last step to the first.')
-    const bans = ['Em', 'D'].map((name) => ({ step: 0, overlay: overlaySaid(name), device: null }))
+    const bans = ['Em', 'D'].map((name) => ({ step: 0, overlay: overlayNamed(name), device: null }))
     const only = { families: ['triad'] as const, fadeMax: 8, bans }
     if (planned(TURN.slots, only).length === 0) expect(text(only).some((t) => t.startsWith('Allow'))).toBe(true)
   })
@@ -119,7 +119,7 @@ describe('seams', () => {
     )
   })
   it('count the notes that move', () => {
-    const set = (name: string) => overlaySaid(name).set
+    const set = (name: string) => overlayNamed(name).set
     expect(movingNotes(set('C'), set('Am'))).toBe(1)
     expect(movingNotes(set('C major pentatonic'), set('C ionian'))).toBe(2)
     expect([
@@ -130,10 +130,10 @@ describe('seams', () => {
   })
   it('tell the best note to leave from, by direction', () => {
     const into = (name: string, chord: string) => ({
-      overlay: overlaySaid(name),
-      slot: { chord: placeSaid(chord).chord },
+      overlay: overlayNamed(name),
+      slot: { chord: placeNamed(chord).chord },
     })
-    const joint = jointBetween(overlaySaid('D minor pentatonic'), into('D# minor pentatonic', 'Emaj7'))
+    const joint = jointBetween(overlayNamed('D minor pentatonic'), into('D# minor pentatonic', 'Emaj7'))
     expect(joint.up).toMatchObject({
       from: { name: 'D' },
       to: { name: 'D#' },
@@ -149,7 +149,7 @@ describe('seams', () => {
       guide: true,
     })
     expect([joint.stay, joint.direction, joint.motion]).toEqual([null, 1, 1])
-    const held = jointBetween(overlaySaid('Em'), into('C', 'Cmaj7'))
+    const held = jointBetween(overlayNamed('Em'), into('C', 'Cmaj7'))
     expect(held.stay).toMatchObject({ from: { name: 'E' }, degree: '3', guide: true })
   })
   it('mark where a route turns, level seams passed over', () => {
@@ -172,8 +172,8 @@ describe('devices', () => {
     ['F & G', 'C7', 'major triad & major triad 2 apart on 11'],
     ['C half-whole', 'C7', 'half-whole on 1'],
   ])('%s over %s is the %s', (overlay, chord, name) => {
-    expect(deviceName(deviceOver(overlaySaid(overlay), placeSaid(chord).chord))).toBe(name)
-    expect(readDevice(name)).toEqual(deviceOver(overlaySaid(overlay), placeSaid(chord).chord))
+    expect(deviceName(deviceOver(overlayNamed(overlay), placeNamed(chord).chord))).toBe(name)
+    expect(readDevice(name)).toEqual(deviceOver(overlayNamed(overlay), placeNamed(chord).chord))
   })
   it('is read by any name of its degree, and nothing else is', () => {
     expect(readDevice('minor pentatonic on #9')).toEqual(readDevice('minor pentatonic on b3'))
@@ -222,7 +222,7 @@ describe('a request in words', () => {
     }
     const read = readRequest(asked, 'as minor')
     if (!read.ok) throw new Error(read.error.path)
-    const slots = slotsOf(chart, analysis, [], placeSaid('C').school, read.value.slots)
+    const slots = slotsOf(chart, analysis, [], placeNamed('C').school, read.value.slots)
     expect(slots.map((s) => [s.bar, s.beat, s.place.next?.symbol])).toEqual([
       [2, 1, 'A7'],
       [2, 3, 'Dmaj7'],

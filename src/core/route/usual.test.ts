@@ -1,16 +1,16 @@
 import { describe, expect, it } from 'vitest'
 import { readOver } from '../reading/read.ts'
 import { DEFAULT_WEIGHTS } from '../reading/weights.ts'
-import { chartSaid, planned } from '../testing/routes.ts'
+import { chartOfWords, planned } from '../testing/routes.ts'
+import { rulesOver } from './options.ts'
 import { recipesIn } from './recipes.ts'
+import { describeRoutes } from './report.ts'
 import { PLAIN_REQUEST, readRequest } from './request.ts'
-import { routesTold } from './told.ts'
 import { usualFade } from './usual.ts'
-import { rulesOver } from './wishes.ts'
 
 /** A plan with nothing asked: no arc, one chain for each series of devices. */
 const unasked = (text: string, best = 12) => {
-  const { slots } = chartSaid(text)
+  const { slots } = chartOfWords(text)
   const read = readRequest(PLAIN_REQUEST, 'as minor')
   if (!read.ok) throw new Error(text)
   return planned(slots, rulesOver(slots, read.value), best, true)
@@ -34,7 +34,7 @@ describe('a route for which no arc is given', () => {
     ['| Amaj7 | G7 | Amaj7 | E7 |', [10, 35, 10, 35]],
     ['| Dm11 | % | % | Em7 |', [20, 20, 20, 20]],
   ])('%s is wished at %s', (text, fades) => {
-    expect(chartSaid(text).slots.map(usualFade)).toEqual(fades)
+    expect(chartOfWords(text).slots.map(usualFade)).toEqual(fades)
   })
   it.each(CHARTS)(
     '%s: is charged for what it misses, rests on the tonic, and holds nothing for a whole chorus',
@@ -54,7 +54,7 @@ describe('a route for which no arc is given', () => {
   )
   it.each(CHARTS)('%s: every chain is another series of devices, under a title of its own', (text) => {
     const routes = unasked(text)
-    const told = routesTold(routes, DEFAULT_WEIGHTS)
+    const told = describeRoutes(routes, DEFAULT_WEIGHTS)
     expect(routes.length).toBeGreaterThan(3)
     expect(new Set(told.map((r) => r.title)).size).toBe(told.length)
     for (const { title } of told) {
@@ -74,7 +74,7 @@ describe('a route for which no arc is given', () => {
 
 describe('a recipe is offered only where its sentences are true', () => {
   const offered = (text: string): readonly string[] => {
-    const { chart, analysis, slots } = chartSaid(text)
+    const { chart, analysis, slots } = chartOfWords(text)
     return recipesIn({
       chart,
       analysis,

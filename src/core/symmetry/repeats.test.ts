@@ -4,7 +4,7 @@ import { MATERIALS } from '../material/material.ts'
 import { placeOn } from '../material/overlay.ts'
 import { plainNote } from '../pitch/note.ts'
 import { pitchClass } from '../pitch/units.ts'
-import { overlaySaid } from '../said.ts'
+import { overlayNamed } from '../testing/words.ts'
 import { holdsDiminished, repeatsOf, transpositionsOf } from './transpositions.ts'
 
 describe('symmetric scales', () => {
@@ -18,18 +18,18 @@ describe('symmetric scales', () => {
     ['C third limited mode', 4, 'C E Ab'],
     ['E ionian', 12, 'E'],
   ] as const)('%s has %i different transpositions and begins again on %s', (name, distinct, again) => {
-    const scale = overlaySaid(name)
+    const scale = overlayNamed(name)
     const all = transpositionsOf(scale)
     expect(new Set(all.map((o) => o.set)).size).toBe(distinct)
     expect(all).toHaveLength(distinct)
     expect(repeatsOf(scale).map((o) => o.root.pc)).toEqual(
-      again.split(' ').map((n) => overlaySaid(`${n} ionian`).root.pc),
+      again.split(' ').map((n) => overlayNamed(`${n} ionian`).root.pc),
     )
     for (const o of repeatsOf(scale)) expect(o.set).toBe(scale.set)
   })
   it('knows which notes carry a diminished seventh', () => {
     const on = (name: string) => {
-      const scale = overlaySaid(name)
+      const scale = overlayNamed(name)
       return scale.notes.filter((n) => holdsDiminished(scale, n)).map((n) => n.name)
     }
     expect(on('F half-whole')).toHaveLength(8)
@@ -50,7 +50,7 @@ describe('the way black keys are named', () => {
           else if (direction !== 'as usual') expect(named.root.alter).toBe(direction === 'flats' ? -1 : 1)
         }
       }
-    expect(namedTowards(overlaySaid('F# & Eb+'), 'flats').name).toBe('Gb & Eb+')
-    expect(namedTowards(overlaySaid('Gb B Db'), 'sharps').name).toBe('F# B C#')
+    expect(namedTowards(overlayNamed('F# & Eb+'), 'flats').name).toBe('Gb & Eb+')
+    expect(namedTowards(overlayNamed('Gb B Db'), 'sharps').name).toBe('F# B C#')
   })
 })

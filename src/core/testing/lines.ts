@@ -7,12 +7,12 @@ import type { School } from '../reading/school.ts'
 import { DEFAULT_SCHOOL } from '../reading/school.ts'
 import { DEFAULT_WEIGHTS } from '../reading/weights.ts'
 import { tuneOf } from '../tune.ts'
-import { chartSaid } from './routes.ts'
+import { chartOfWords } from './routes.ts'
 
 const EIGHTH = 480
 
 /** For tests: `D4 F#4:2 .` are an eighth, two eighths, an eighth's rest; `unit` is another shortest value, in ticks. */
-export const lineSaid = (text: string, unit = EIGHTH): Line => {
+export const lineOfWords = (text: string, unit = EIGHTH): Line => {
   let at = 0
   return lineOf(
     text
@@ -35,8 +35,8 @@ export const lineSaid = (text: string, unit = EIGHTH): Line => {
   )
 }
 
-export const auditSaid = (chart: string, line: string | Line, school: School = DEFAULT_SCHOOL): Audit => {
-  const said = chartSaid(chart, {}, false)
-  const notes = typeof line === 'string' ? lineSaid(line) : line
+export const auditOfWords = (chart: string, line: string | Line, school: School = DEFAULT_SCHOOL): Audit => {
+  const said = chartOfWords(chart, {}, false)
+  const notes = typeof line === 'string' ? lineOfWords(line) : line
   return auditLine(notes, tuneOf(said.chart, [], { repeats: false, school }).timeline, DEFAULT_WEIGHTS)
 }

@@ -5,12 +5,12 @@ import { DEFAULT_SCHOOL } from '../reading/school.ts'
 import { DEFAULT_WEIGHTS } from '../reading/weights.ts'
 import { planRoutes, type Route } from '../route/plan.ts'
 import { NO_RULES, type RouteRules } from '../route/rules.ts'
-import { type Slot, type SlotWish, SPOT_BY_SPOT, slotsOf } from '../route/slots.ts'
+import { type Slot, type SlotOptions, SPOT_BY_SPOT, slotsOf } from '../route/slots.ts'
 
 /** For tests: a chart that must read, with its slots. */
-export const chartSaid = (
+export const chartOfWords = (
   text: string,
-  wish: Partial<SlotWish> = {},
+  wish: Partial<SlotOptions> = {},
   repeats = true,
 ): { readonly chart: Chart; readonly analysis: Analysis; readonly slots: readonly Slot[] } => {
   const read = readChart(text)

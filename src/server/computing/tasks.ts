@@ -70,21 +70,21 @@ const overlays: Task = ({ query }) => {
   const chord = chordAt('chord', asked.chord)
   const next = nextAt('next', asked.next)
   const { fadeMin, fadeMax, landingMin, sort } = asked
-  const wish = {
+  const filter = {
     ...ANYTHING,
     families: asked.families.length > 0 ? asked.families : ANYTHING.families,
     hold: degreesOn(chord, asked.hold),
     avoid: degreesOn(chord, asked.avoid),
     ...{ fadeMin, fadeMax, landingMin, sort },
   }
-  return json(overlaysAnswer(chord, next, wish, asked, asked))
+  return json(overlaysAnswer(chord, next, filter, asked, asked))
 }
 
 const pairs: Task = ({ query }) => {
   const asked = checkQuery(query, QUERIES.pairs)
   const { distance, exclusive } = asked
-  const wish = { ...ANY_PAIR, qualities: qualitiesFrom(asked.qualities), distance, exclusive }
-  return json(pairsAnswer(chordAt('chord', asked.chord), nextAt('next', asked.next), wish, asked, asked))
+  const filter = { ...ANY_PAIR, qualities: qualitiesFrom(asked.qualities), distance, exclusive }
+  return json(pairsAnswer(chordAt('chord', asked.chord), nextAt('next', asked.next), filter, asked, asked))
 }
 
 const derive: Task = ({ query }) => {

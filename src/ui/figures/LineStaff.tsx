@@ -48,6 +48,7 @@ const keySpec = (key: Key | null): string => {
 
 /** A note's head stands so far behind its moment: over its tab, and clear of the bar line. */
 const INSET = 13
+const NO_STAFF = 'The staff could not be loaded.'
 
 /** One bar, drawn when it comes near the window. */
 const StaffBar = ({ chart, keyHere, audit, layout, clef, tab, bar, signs, tiedOver, last, pitches }: BarProps) => {
@@ -83,6 +84,7 @@ const StaffBar = ({ chart, keyHere, audit, layout, clef, tab, bar, signs, tiedOv
           classOf: (n) => `${styles.note} ${hueClass(audit.notes[n]?.fade ?? 0)} n${n}`,
         })
       },
+      () => undefined,
     )
     return () => {
       wanted = false
@@ -102,6 +104,7 @@ const Clef = ({ clef, keyHere, tab }: Pick<Props, 'clef' | 'keyHere' | 'tab'>) =
         await notationFonts()
         if (wanted && box.current) drawClef(box.current, clef, keySpec(keyHere), strings)
       },
+      () => box.current?.replaceChildren(NO_STAFF),
     )
     return () => {
       wanted = false

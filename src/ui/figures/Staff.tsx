@@ -33,18 +33,20 @@ interface Props {
 const TAB = { w: 36, h: 42, top: 18 }
 const SMALL_TAB = { w: 33, h: 36, top: 12 }
 const STEADY = 'Drawing …'
+const FAILED = 'The staff could not be loaded: the program is not answering.'
 
 /** Notes on one staff, each over its tab. */
 export const Staff = ({ entries, clef, name, scale = 1.4, small = false, onPress, onLine }: Props) => {
   const [box, size] = useSize<HTMLDivElement>()
   const canvas = useRef<HTMLDivElement>(null)
+  const [failed, setFailed] = useState(false)
   const [drawn, setDrawn] = useState<Drawn | null>(null)
   const width = Math.floor(size?.w ?? 0)
   const tab = small ? SMALL_TAB : TAB
   useEffect(() => {
     if (width === 0) return
     let wanted = true
-    void import('./notation.ts').then(async ({ drawStave, notationFonts }) => {
+    const draw = async ({ drawStave, notationFonts }: typeof import('./notation.ts')) => {
       await notationFonts()
       if (wanted && canvas.current)
         setDrawn(
@@ -56,7 +58,8 @@ export const Staff = ({ entries, clef, name, scale = 1.4, small = false, onPress
             scale,
           ),
         )
-    })
+    }
+    void import('./notation.ts').then(draw).catch(() => wanted && setFailed(true))
     return () => {
       wanted = false
     }
@@ -73,7 +76,7 @@ export const Staff = ({ entries, clef, name, scale = 1.4, small = false, onPress
       {/* biome-ignore lint/a11y/useKeyWithClickEvents: keys enter notes on the keyboard picture; this is for a pointer */}
       {/* biome-ignore lint/a11y/noStaticElementInteractions: the same */}
       <div ref={canvas} className={styles.canvas} onClick={onClick} />
-      {drawn === null && <p>{STEADY}</p>}
+      {drawn === null && <p role={failed ? 'alert' : undefined}>{failed ? FAILED : STEADY}</p>}
       {drawn && (
         <svg
           role="group"

@@ -1,15 +1,15 @@
 import { describe, expect, it } from 'vitest'
-import { DEFAULT_SCHOOL, DEFAULT_WEIGHTS, lineOf, midi, takeLineApart, ticks, UNISON } from '../../core/index.ts'
+import { analyseLine, DEFAULT_SCHOOL, DEFAULT_WEIGHTS, lineOf, midi, ticks, UNISON } from '../../core/index.ts'
 import { cellPath, fitting, LINE, layoutLine, lineHeights, stretchPath } from './line-band-layout.ts'
 import { MIDDLE, STAFF, staffHeight, stepsFromMiddle } from './staff-size.ts'
 import { loopPath, xOfTick } from './strip-layout.ts'
 
 const note = (at: number, length: number, pitch: number) => ({ at: ticks(at), for: ticks(length), pitch: midi(pitch) })
 const apart = (text: string, notes: readonly ReturnType<typeof note>[]) => {
-  const said = { text, said: null, written: UNISON, school: DEFAULT_SCHOOL, weights: DEFAULT_WEIGHTS }
-  const taken = takeLineApart({ ...said, notes: lineOf(notes) })
-  if (!taken) throw new Error('no chart')
-  return taken
+  const asked = { text, overrides: null, written: UNISON, school: DEFAULT_SCHOOL, weights: DEFAULT_WEIGHTS }
+  const lineAnalysis = analyseLine({ ...asked, notes: lineOf(notes) })
+  if (!lineAnalysis) throw new Error('no chart')
+  return lineAnalysis
 }
 const NOTES = [note(0, 480, 64), note(480, 480, 61), note(960, 960, 60), note(3840 * 2 + 960, 480, 67)]
 const { audit, chart } = apart('| Cmaj7 | Dm7 |', NOTES)

@@ -1,8 +1,8 @@
 import { type KeyboardEvent, useId, useState } from 'react'
 import { type TextError, toGlyphs } from '../../core/index.ts'
-import { ask } from '../stores/actions.ts'
-import type { Desk } from '../stores/desk.ts'
-import { ASK_ID } from '../stores/focus.ts'
+import { ASK_ID } from '../state/page/focus.ts'
+import { ask } from '../state/tune/asking.ts'
+import type { OpenChart } from '../state/tune/open-chart.ts'
 import styles from './AskBar.module.css'
 import { suggest } from './suggest.ts'
 
@@ -15,21 +15,21 @@ const errorWords = ({ found, expected }: TextError): string => {
   return found ? `“${found}” is not understood here. Expected ${wanted}.` : `Something is missing: ${wanted}.`
 }
 
-const placeholder = (desk: Desk): string => {
-  const reading = desk.current?.reading
+const placeholder = (openChart: OpenChart): string => {
+  const reading = openChart.current?.reading
   if (!reading) return 'B minor pentatonic over E♭7 to A♭maj7'
   const { chord, next } = reading.place
   return toGlyphs(`${reading.overlay.name} over ${chord.symbol}${next ? ` to ${next.symbol}` : ''}`)
 }
 
 /** A question in the player's words: errors under the word that is wrong, suggestions as one types. */
-export const AskBar = ({ desk }: { readonly desk: Desk }) => {
+export const AskBar = ({ openChart }: { readonly openChart: OpenChart }) => {
   const [text, setText] = useState('')
   const [error, setError] = useState<TextError | null>(null)
   const [open, setOpen] = useState(false)
   const [picked, setPicked] = useState(-1)
   const ids = { list: useId(), error: useId() }
-  const suggestions = open && error === null && text.trim() ? suggest(text, desk) : []
+  const suggestions = open && error === null && text.trim() ? suggest(text, openChart) : []
 
   const submit = (question: string, field: HTMLInputElement | null) => {
     const answered = ask(question)
@@ -66,7 +66,7 @@ export const AskBar = ({ desk }: { readonly desk: Desk }) => {
         className={styles.field}
         type="search"
         aria-label="Ask"
-        placeholder={placeholder(desk)}
+        placeholder={placeholder(openChart)}
         value={text}
         autoComplete="off"
         autoCorrect="off"

@@ -4,27 +4,28 @@ import { type Chart, FEELS, feelOf, SWING_RANGE, swingOf } from '../../core/inde
 import { Button } from '../parts/Button.tsx'
 import { Select } from '../parts/Select.tsx'
 import { SettlingSlider } from '../parts/Slider.tsx'
-import type { Desk } from '../stores/desk.ts'
-import { $bandOpen, closeBand } from '../stores/dialogs.ts'
-import { type Kept, keepSetting } from '../stores/kept.ts'
-import { setFeel, setLoop } from '../stores/looping.ts'
-import type { Place } from '../stores/place.ts'
-import { $rendering, cancelWav, saveWav } from '../stores/saving.ts'
-import { HEAR_TEMPO, HEARD_AS } from '../stores/settings.ts'
+import type { Address } from '../state/address/address.ts'
+import { keepSetting, slideSetting } from '../state/kept/keep-setting.ts'
+import type { Kept } from '../state/kept/kept.ts'
+import { HEAR_TEMPO, HEARD_AS } from '../state/kept/settings.ts'
+import { $bandOpen, closeBand } from '../state/page/dialogs.ts'
+import { setFeel, setLoop } from '../state/sound/looping.ts'
+import { $rendering, cancelWav, saveWav } from '../state/sound/saving.ts'
+import type { OpenChart } from '../state/tune/open-chart.ts'
 import styles from './BandPanel.module.css'
 import { Mixer } from './Mixer.tsx'
 
 interface Props {
-  readonly place: Place
+  readonly address: Address
   readonly kept: Kept
-  readonly desk: Desk
+  readonly openChart: OpenChart
 }
 
 const HEARD_NAMES = { up: 'upward', down: 'downward', chord: 'as a chord', triads: 'triad by triad' } as const
 
-const Loop = ({ place, chart }: { readonly place: Place; readonly chart: Chart }) => {
+const Loop = ({ address, chart }: { readonly address: Address; readonly chart: Chart }) => {
   const numbers = chart.bars.map((b) => b.number)
-  const loop = place.loop ?? { from: numbers[0] ?? 1, to: numbers.at(-1) ?? 1 }
+  const loop = address.loop ?? { from: numbers[0] ?? 1, to: numbers.at(-1) ?? 1 }
   const options = numbers.map((n) => ({ value: String(n), label: `bar ${n}` }))
   return (
     <div className={styles.pair}>
@@ -46,18 +47,18 @@ const Loop = ({ place, chart }: { readonly place: Place; readonly chart: Chart }
 
 const ROUNDS = { '1': 'once', '2': 'twice round', '4': 'four times round' } as const
 
-const Files = ({ place, kept, desk }: Props) => {
+const Files = ({ address, kept, openChart }: Props) => {
   const rendering = useStore($rendering)
   const [rounds, setRounds] = useState<keyof typeof ROUNDS>('1')
-  const chart = place.sketch === null ? kept.chart : null
+  const chart = address.sketch === null ? kept.chart : null
   const query = new URLSearchParams()
-  if (place.feel) query.set('feel', place.feel)
-  if (place.tempo) query.set('tempo', String(place.tempo))
+  if (address.feel) query.set('feel', address.feel)
+  if (address.tempo) query.set('tempo', String(address.tempo))
   return (
     <div className={styles.files}>
       {rendering === null ? (
         <>
-          <Button onClick={() => void saveWav(desk.title || 'Crossfade', Number(rounds))}>Save as WAV</Button>
+          <Button onClick={() => void saveWav(openChart.title || 'Crossfade', Number(rounds))}>Save as WAV</Button>
           <Select
             label="How often round"
             labelHidden
@@ -82,12 +83,12 @@ const Files = ({ place, kept, desk }: Props) => {
 }
 
 /** The band: how it plays, what it plays round, and how loud each is. It stands over the rail; everything else goes on. */
-export const BandPanel = ({ place, kept, desk }: Props) => {
+export const BandPanel = ({ address, kept, openChart }: Props) => {
   const open = useStore($bandOpen)
-  const { chart, settings } = desk
+  const { chart, settings } = openChart
   if (!open || !chart) return null
-  const feel = place.feel ?? feelOf(chart)
-  const swing = swingOf(feel, place.tempo ?? chart.tempo, settings.swing)
+  const feel = address.feel ?? feelOf(chart)
+  const swing = swingOf(feel, address.tempo ?? chart.tempo, settings.swing)
   return (
     <section className={styles.panel} aria-label="Band">
       <div className={styles.column}>
@@ -105,47 +106,43 @@ export const BandPanel = ({ place, kept, desk }: Props) => {
             least={SWING_RANGE.least}
             most={SWING_RANGE.most}
             value={swing.amount}
-            onSettle={(v) => void keepSetting('swing', v)}
+            onSettle={(v) => slideSetting('swing', v)}
           />
         )}
         <label className={styles.check}>
           <input
             type="checkbox"
             checked={settings.countIn}
-            onChange={(e) => void keepSetting('countIn', e.target.checked)}
+            onChange={(e) => keepSetting('countIn', e.target.checked)}
           />
           Count a bar in
         </label>
         <label className={styles.check}>
-          <input
-            type="checkbox"
-            checked={settings.follow}
-            onChange={(e) => void keepSetting('follow', e.target.checked)}
-          />
+          <input type="checkbox" checked={settings.follow} onChange={(e) => keepSetting('follow', e.target.checked)} />
           The chord in view follows the music
         </label>
       </div>
       <div className={styles.column}>
-        <Loop place={place} chart={chart} />
-        <Files place={place} kept={kept} desk={desk} />
+        <Loop address={address} chart={chart} />
+        <Files address={address} kept={kept} openChart={openChart} />
         <div className={styles.pair}>
           <Select
             label="An overlay alone (Enter)"
             value={settings.hearAs}
             options={HEARD_AS.map((h) => ({ value: h, label: HEARD_NAMES[h] }))}
-            onPick={(h) => void keepSetting('hearAs', h)}
+            onPick={(h) => keepSetting('hearAs', h)}
           />
           <SettlingSlider
             label="its tempo"
             least={HEAR_TEMPO.least}
             most={HEAR_TEMPO.most}
             value={settings.hearTempo}
-            onSettle={(v) => void keepSetting('hearTempo', v)}
+            onSettle={(v) => slideSetting('hearTempo', v)}
           />
         </div>
       </div>
       <div className={styles.column}>
-        <Mixer kept={settings.mix} />
+        <Mixer mix={settings.mix} />
         <p className={styles.soft}>
           Keep it low, rest your ears; ringing or dull hearing means stop, and ask a doctor.
         </p>

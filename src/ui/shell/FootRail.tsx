@@ -2,11 +2,11 @@ import { useStore } from '@nanostores/react'
 import { Play, Square } from 'lucide-react'
 import type { MouseEvent } from 'react'
 import { Button } from '../parts/Button.tsx'
-import { deskAt } from '../stores/desk.ts'
-import { $hearing } from '../stores/hearing.ts'
-import { addressOf, go, VIEWS, type ViewId } from '../stores/place.ts'
-import { $playing, playOrStop } from '../stores/playing.ts'
-import { bootIn, type Handed, startSession, useKept, usePlace } from '../stores/session.ts'
+import { addressOf, go } from '../state/address/address.ts'
+import { VIEWS, type ViewId } from '../state/address/views.ts'
+import { bootIn, type Handed, startSession, useSession } from '../state/shell/session.ts'
+import { $hearing } from '../state/sound/hearing.ts'
+import { $playing, playOrStop } from '../state/sound/playing.ts'
 import { BandPanel } from './BandPanel.tsx'
 import styles from './FootRail.module.css'
 import { Legend } from './Legend.tsx'
@@ -26,9 +26,7 @@ export const FootRail = ({ boot: given }: { readonly boot: Handed }) => {
   const boot = bootIn(given)
   startSession(boot)
   useLive()
-  const place = usePlace(boot)
-  const kept = useKept(boot)
-  const desk = deskAt(place, kept)
+  const { address, kept, openChart } = useSession(boot)
   const hearing = useStore($hearing)
   const playing = useStore($playing) !== null
   const sounds = hearing || playing
@@ -39,15 +37,15 @@ export const FootRail = ({ boot: given }: { readonly boot: Handed }) => {
   }
   return (
     <>
-      <Notices />
-      <BandPanel place={place} kept={kept} desk={desk} />
+      <Notices address={address} />
+      <BandPanel address={address} kept={kept} openChart={openChart} />
       <footer className={styles.rail}>
         <nav aria-label="Views" className={styles.views}>
           {VIEWS.filter((v) => v.letter !== null).map((v) => (
             <a
               key={v.id}
-              href={addressOf({ ...place, view: v.id })}
-              aria-current={v.id === place.view ? 'page' : undefined}
+              href={addressOf({ ...address, view: v.id })}
+              aria-current={v.id === address.view ? 'page' : undefined}
               title={`g ${v.letter}`}
               onClick={(e) => follow(e, v.id)}
             >
@@ -61,7 +59,7 @@ export const FootRail = ({ boot: given }: { readonly boot: Handed }) => {
             className={styles.play ?? ''}
             aria-label={sounds ? 'Stop' : 'Play'}
             title="Space"
-            disabled={desk.chart === null}
+            disabled={openChart.chart === null}
             onClick={playOrStop}
           >
             {sounds ? (
@@ -70,17 +68,17 @@ export const FootRail = ({ boot: given }: { readonly boot: Handed }) => {
               <Play size={28} fill="currentColor" aria-hidden="true" />
             )}
           </Button>
-          <PlayControls place={place} desk={desk} />
+          <PlayControls address={address} openChart={openChart} />
         </div>
         <div className={styles.help}>
-          <span>{pedalWords(desk.spots.length > 0, playing)}</span>
+          <span>{pedalWords(openChart.spots.length > 0, playing)}</span>
           <Button tone="quiet" onClick={toggleLegend}>
             <kbd className={styles.kbd}>?</kbd> shapes and keys
           </Button>
         </div>
       </footer>
       <Legend />
-      <PrintDialog place={place} kept={kept} desk={desk} />
+      <PrintDialog address={address} kept={kept} openChart={openChart} />
     </>
   )
 }

@@ -1,6 +1,6 @@
 import { INSTRUMENTS } from '../../core/index.ts'
 import { Button } from '../parts/Button.tsx'
-import { keepSetting } from '../stores/kept.ts'
+import { keepSetting } from '../state/kept/keep-setting.ts'
 import styles from './InstrumentBar.module.css'
 
 /** Asked once, without blocking: concert pitch until it is answered. */
@@ -9,7 +9,7 @@ export const InstrumentBar = () => (
     <p>Which pitch do you read? Everything is then shown, and typed, in it.</p>
     <div className={styles.choices}>
       {INSTRUMENTS.map((i) => (
-        <Button key={i.id} aria-label={i.name} title={i.name} onClick={() => void keepSetting('instrument', i.id)}>
+        <Button key={i.id} aria-label={i.name} title={i.name} onClick={() => keepSetting('instrument', i.id)}>
           {i.short}
         </Button>
       ))}

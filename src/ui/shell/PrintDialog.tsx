@@ -22,15 +22,15 @@ import { Sheet } from '../figures/Sheet.tsx'
 import { Button } from '../parts/Button.tsx'
 import { Dialog } from '../parts/Dialog.tsx'
 import { Select } from '../parts/Select.tsx'
-import type { Desk } from '../stores/desk.ts'
-import { $printing, closePrinting } from '../stores/dialogs.ts'
-import type { Kept } from '../stores/kept.ts'
-import type { Place } from '../stores/place.ts'
-import { $planning } from '../stores/planning.ts'
-import { $listed } from '../stores/ranking.ts'
-import { routeModel, stepsInView } from '../stores/route-model.ts'
-import { sheetSteps } from '../stores/route-sheet.ts'
-import { CLEFS, type Clef } from '../stores/settings.ts'
+import type { Address } from '../state/address/address.ts'
+import { $listed } from '../state/desk/ranking.ts'
+import type { Kept } from '../state/kept/kept.ts'
+import { CLEFS, type Clef } from '../state/kept/settings.ts'
+import { $printing, closePrinting } from '../state/page/dialogs.ts'
+import { $planning } from '../state/route/planning.ts'
+import { routeModel, stepsInView } from '../state/route/route-model.ts'
+import { sheetSteps } from '../state/route/route-sheet.ts'
+import type { OpenChart } from '../state/tune/open-chart.ts'
 import styles from './PrintDialog.module.css'
 
 const WHAT = {
@@ -43,10 +43,10 @@ type What = keyof typeof WHAT
 const MOST = 12
 
 /** The concert overlays asked for, over the chord in view. */
-const overlaysFor = (what: What, place: Place, desk: Desk): readonly string[] => {
-  if (what === 'tray') return place.tray
+const overlaysFor = (what: What, address: Address, openChart: OpenChart): readonly string[] => {
+  if (what === 'tray') return address.tray
   const names = $listed.get().ranking?.names ?? []
-  const back = reverse(desk.instrument.written)
+  const back = reverse(openChart.instrument.written)
   return names.slice(0, MOST).flatMap((name) => {
     const read = readOverlay(name)
     return read.ok ? [transposeOverlay(read.value, back).name] : []
@@ -54,8 +54,8 @@ const overlaysFor = (what: What, place: Place, desk: Desk): readonly string[] =>
 }
 
 /** What stands on the sheet, read in the pitch of the instrument it is for. */
-const readingsFor = (what: What, place: Place, desk: Desk, plays: Instrument): readonly Reading[] => {
-  const { concert, settings } = desk
+const readingsFor = (what: What, address: Address, openChart: OpenChart, plays: Instrument): readonly Reading[] => {
+  const { concert, settings } = openChart
   if (!concert) return []
   const { school, weights } = settings
   const { written } = plays
@@ -70,40 +70,51 @@ const readingsFor = (what: What, place: Place, desk: Desk, plays: Instrument): r
     })
   const chord = transposeChord(concert.chord, written)
   const next = concert.next && transposeChord(concert.next, written)
-  const spot = placeOf(chord, next, school, desk.current?.job)
-  return overlaysFor(what, place, desk).flatMap((name) => {
+  const spot = placeOf(chord, next, school, openChart.current?.job)
+  return overlaysFor(what, address, openChart).flatMap((name) => {
     const read = readOverlay(name)
     return read.ok ? [readOver(transposeOverlay(read.value, written), spot, weights)] : []
   })
 }
 
 /** The route in view as a page in the pitch of an instrument; null where none is in view. */
-const useRouteSheet = (place: Place, kept: Kept, desk: Desk, plays: Instrument) => {
+const useRouteSheet = (address: Address, kept: Kept, openChart: OpenChart, plays: Instrument) => {
   const planning = useStore($planning)
   return useMemo(() => {
-    const model = place.view === 'route' ? routeModel(place, desk) : null
+    const model = address.view === 'route' ? routeModel(address, openChart) : null
     if (!model) return null
-    const route = planning.routes[place.pick] ?? null
-    const steps = sheetSteps(stepsInView(model, place, kept, desk, route), desk, plays)
-    const name = place.route !== null && kept.route ? kept.route.name : (route?.title ?? '')
+    const route = planning.routes[address.pick] ?? null
+    const steps = sheetSteps(stepsInView(model, address, kept, openChart, route), openChart, plays)
+    const name = address.route !== null && kept.route ? kept.route.name : (route?.title ?? '')
     return steps.length === 0 ? null : (
-      <RouteSheet title={name} under={`over ${desk.title}`} badge={plays.badge} steps={steps} />
+      <RouteSheet title={name} under={`over ${openChart.title}`} badge={plays.badge} steps={steps} />
     )
-  }, [planning, place, kept, desk, plays])
+  }, [planning, address, kept, openChart, plays])
 }
 
-const Making = ({ place, kept, desk }: { readonly place: Place; readonly kept: Kept; readonly desk: Desk }) => {
+const Making = ({
+  address,
+  kept,
+  openChart,
+}: {
+  readonly address: Address
+  readonly kept: Kept
+  readonly openChart: OpenChart
+}) => {
   const [chosen, setWhat] = useState<What | null>(null)
-  const onRoute = place.view === 'route'
-  const what = chosen ?? (onRoute ? 'route' : place.tray.length > 0 ? 'tray' : 'twelve')
-  const [plays, setPlays] = useState<InstrumentId>(desk.settings.instrument ?? 'concert')
-  const [clef, setClef] = useState<Clef>(desk.settings.clef)
-  const readings = useMemo(() => readingsFor(what, place, desk, instrument(plays)), [what, place, desk, plays])
+  const onRoute = address.view === 'route'
+  const what = chosen ?? (onRoute ? 'route' : address.tray.length > 0 ? 'tray' : 'twelve')
+  const [plays, setPlays] = useState<InstrumentId>(openChart.settings.instrument ?? 'concert')
+  const [clef, setClef] = useState<Clef>(openChart.settings.clef)
+  const readings = useMemo(
+    () => readingsFor(what, address, openChart, instrument(plays)),
+    [what, address, openChart, plays],
+  )
   const title =
     what === 'twelve'
       ? toGlyphs(readings[0]?.overlay.name ?? '')
       : `Over ${toGlyphs(readings[0]?.place.chord.symbol ?? '')}`
-  const routeSheet = useRouteSheet(place, kept, desk, instrument(plays))
+  const routeSheet = useRouteSheet(address, kept, openChart, instrument(plays))
   const overlays = (
     <Sheet title={title} badge={`${instrument(plays).badge}, ${clef} clef`} readings={readings} clef={clef} />
   )
@@ -116,7 +127,7 @@ const Making = ({ place, kept, desk }: { readonly place: Place; readonly kept: K
           label="What"
           value={what}
           options={(Object.keys(WHAT) as What[])
-            .filter((w) => (w !== 'tray' || place.tray.length > 0) && (w !== 'route' || onRoute))
+            .filter((w) => (w !== 'tray' || address.tray.length > 0) && (w !== 'route' || onRoute))
             .map((w) => ({ value: w, label: WHAT[w] }))}
           onPick={setWhat}
         />
@@ -144,15 +155,15 @@ const Making = ({ place, kept, desk }: { readonly place: Place; readonly kept: K
 
 /** A page for the music stand, in anybody's transposition and clef. */
 export const PrintDialog = ({
-  place,
+  address,
   kept,
-  desk,
+  openChart,
 }: {
-  readonly place: Place
+  readonly address: Address
   readonly kept: Kept
-  readonly desk: Desk
+  readonly openChart: OpenChart
 }) => (
   <Dialog title="Print a sheet" open={useStore($printing)} onClose={closePrinting}>
-    <Making place={place} kept={kept} desk={desk} />
+    <Making address={address} kept={kept} openChart={openChart} />
   </Dialog>
 )

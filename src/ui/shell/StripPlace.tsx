@@ -1,9 +1,8 @@
 import { useStore } from '@nanostores/react'
 import { Strip } from '../figures/Strip.tsx'
-import { goToSpot } from '../stores/actions.ts'
-import { deskAt } from '../stores/desk.ts'
-import { $playing, musicTick } from '../stores/playing.ts'
-import { bootIn, type Handed, startSession, useKept, usePlace } from '../stores/session.ts'
+import { bootIn, type Handed, startSession, useSession } from '../state/shell/session.ts'
+import { $playing, musicTick } from '../state/sound/playing.ts'
+import { goToSpot } from '../state/tune/moving.ts'
 import { useLive } from './live.ts'
 import styles from './StripPlace.module.css'
 
@@ -12,27 +11,25 @@ export const StripPlace = ({ boot: given }: { readonly boot: Handed }) => {
   const boot = bootIn(given)
   startSession(boot)
   useLive()
-  const place = usePlace(boot)
-  const kept = useKept(boot)
-  const desk = deskAt(place, kept)
+  const { address, kept, openChart } = useSession(boot)
   const playing = useStore($playing)
   // The Route view is a strip itself, with what is wished and what is got.
-  if (place.view === 'setup' || place.view === 'stand' || place.view === 'route') return null
-  if ((kept.loading && !desk.isSketch) || desk.working)
+  if (address.view === 'setup' || address.view === 'stand' || address.view === 'route') return null
+  if ((kept.loading && !openChart.isSketch) || openChart.working)
     return (
       <div className={styles.blank} role="status">
         Opening the chart …
       </div>
     )
-  if (desk.chart && desk.current)
+  if (openChart.chart && openChart.current)
     return (
       <Strip
-        chart={desk.chart}
-        spots={desk.spots}
-        current={desk.current.index}
-        chains={desk.chains}
+        chart={openChart.chart}
+        spots={openChart.spots}
+        current={openChart.current.index}
+        chains={openChart.chains}
         onGo={goToSpot}
-        loop={place.loop}
+        loop={address.loop}
         music={playing ? musicTick : null}
       />
     )

@@ -3,12 +3,12 @@ import { useEffect } from 'react'
 import { keyName, toGlyphs } from '../../core/index.ts'
 import { Button } from '../parts/Button.tsx'
 import { Select } from '../parts/Select.tsx'
-import { closeSketch, deskNow } from '../stores/actions.ts'
-import { deskAt } from '../stores/desk.ts'
-import type { Kept } from '../stores/kept.ts'
-import { AT_START, go } from '../stores/place.ts'
-import { bootIn, type Handed, startSession, useKept, usePlace } from '../stores/session.ts'
-import { undoLast } from '../stores/undoing.ts'
+import { AT_START, go } from '../state/address/address.ts'
+import type { Kept } from '../state/kept/kept.ts'
+import { bootIn, type Handed, startSession, useSession } from '../state/shell/session.ts'
+import { undoLast } from '../state/shell/undoing.ts'
+import { closeSketch } from '../state/tune/asking.ts'
+import { $openChart } from '../state/tune/open-chart.ts'
 import { AskBar } from './AskBar.tsx'
 import { InstrumentBar } from './InstrumentBar.tsx'
 import { listenForKeys } from './listen.ts'
@@ -37,24 +37,22 @@ const chartOptions = ({ chart, charts }: Kept) => {
 export const TopBar = ({ boot: given }: { readonly boot: Handed }) => {
   const boot = bootIn(given)
   startSession(boot)
-  const place = usePlace(boot)
-  const kept = useKept(boot)
-  const desk = deskAt(place, kept)
-  const { look } = desk.settings
-  useEffect(() => listenForKeys(() => deskNow()?.settings.keys !== 'off'), [])
+  const { address, kept, openChart } = useSession(boot)
+  const { look } = openChart.settings
+  useEffect(() => listenForKeys(() => $openChart.get()?.settings.keys !== 'off'), [])
   useLive()
   useEffect(() => {
     if (look === 'system') delete document.documentElement.dataset.look
     else document.documentElement.dataset.look = look
   }, [look])
-  const { chart } = desk
-  if (place.view === 'stand') return null
+  const { chart } = openChart
+  if (address.view === 'stand') return null
   return (
     <>
       <header className={styles.bar}>
         <Brand />
         <div className={styles.chart}>
-          {desk.isSketch ? (
+          {openChart.isSketch ? (
             <>
               <strong className={styles.title}>Sketch</strong>
               <Button tone="quiet" onClick={closeSketch} title="Esc">
@@ -79,18 +77,18 @@ export const TopBar = ({ boot: given }: { readonly boot: Handed }) => {
             </span>
           )}
         </div>
-        {desk.following !== null && (
+        {openChart.following !== null && (
           <Button
             tone="quiet"
             className={styles.route ?? ''}
             onClick={() => go({ route: null })}
             title="leave the route"
           >
-            route: {toGlyphs(desk.following)} ×
+            route: {toGlyphs(openChart.following)} ×
           </Button>
         )}
-        <span className={styles.badge}>{desk.instrument.badge}</span>
-        <AskBar desk={desk} />
+        <span className={styles.badge}>{openChart.instrument.badge}</span>
+        <AskBar openChart={openChart} />
         <Button
           tone="quiet"
           onClick={() => void undoLast()}
@@ -101,7 +99,7 @@ export const TopBar = ({ boot: given }: { readonly boot: Handed }) => {
           <Undo2 size={22} aria-hidden="true" />
         </Button>
       </header>
-      {desk.settings.instrument === null && <InstrumentBar />}
+      {openChart.settings.instrument === null && <InstrumentBar />}
     </>
   )
 }

@@ -1,11 +1,10 @@
 import { useStore } from '@nanostores/react'
 import { Component, type ReactNode, useEffect } from 'react'
 import { Button } from '../parts/Button.tsx'
-import { deskAt } from '../stores/desk.ts'
-import { bootIn, type Handed, startSession, useKept, usePlace } from '../stores/session.ts'
+import { bootIn, type Handed, startSession, useSession } from '../state/shell/session.ts'
 import { useLive } from './live.ts'
 import styles from './ViewPlace.module.css'
-import { $viewsLoaded, loadView, viewIfLoaded } from './views.ts'
+import { $viewsFailed, $viewsLoaded, loadView, viewIfLoaded } from './views.ts'
 
 /** A view that fails says so and offers to start over; the shell, the sound and what was kept go on. */
 class Guard extends Component<{ readonly children: ReactNode }, { readonly failed: boolean }> {
@@ -29,18 +28,25 @@ export const ViewPlace = ({ boot: given }: { readonly boot: Handed }) => {
   const boot = bootIn(given)
   startSession(boot)
   useLive()
-  const place = usePlace(boot)
-  const kept = useKept(boot)
-  const View = viewIfLoaded(place.view)
+  const { address, kept, openChart } = useSession(boot)
+  const View = viewIfLoaded(address.view)
   useStore($viewsLoaded)
+  const failed = useStore($viewsFailed).includes(address.view)
   useEffect(() => {
-    void loadView(place.view)
-  }, [place.view])
+    void loadView(address.view)
+  }, [address.view])
   return (
     <main className={styles.main}>
-      <Guard key={place.view}>
+      <Guard key={address.view}>
         {View ? (
-          <View place={place} kept={kept} desk={deskAt(place, kept)} />
+          <View address={address} kept={kept} openChart={openChart} />
+        ) : failed ? (
+          <div className={styles.failed} role="alert">
+            <h1>This view could not be loaded</h1>
+            <p>The program is not answering. Nothing that was kept is lost.</p>
+            {/* A browser may remember that a script failed: only a new page asks for it again. */}
+            <Button onClick={() => location.reload()}>Try again</Button>
+          </div>
         ) : (
           <p className={styles.loading} role="status">
             One moment …

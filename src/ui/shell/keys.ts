@@ -1,18 +1,21 @@
-import { moveBar, moveChord, moveToEnd, moveToStart, slip } from '../stores/actions.ts'
-import { openSchool, turnBand } from '../stores/dialogs.ts'
-import { showFigure, toggleFigure } from '../stores/figures.ts'
-import { focusAsk, focusDegrees, focusMends } from '../stores/focus.ts'
-import { cycleHome } from '../stores/judging.ts'
-import { moveNote } from '../stores/lines.ts'
-import { moveRow } from '../stores/lists.ts'
-import { markLoop, pressPedal } from '../stores/looping.ts'
-import { turnPicking } from '../stores/picking.ts'
-import { $place, type FigureId, go, VIEWS } from '../stores/place.ts'
-import { playOrStop } from '../stores/playing.ts'
-import { banHere, hearHere, joinHere, keepHere, moveStep, nudgeWish, splitHere, turnLock } from '../stores/steering.ts'
-import { turnTray } from '../stores/tray.ts'
-import { redoLast, undoLast } from '../stores/undoing.ts'
-import { backOut, toggleLegend, turnStand } from './shell-actions.ts'
+import { $address, go } from '../state/address/address.ts'
+import type { FigureId } from '../state/address/parts/desk.ts'
+import { VIEWS } from '../state/address/views.ts'
+import { showFigure, toggleFigure } from '../state/desk/figures.ts'
+import { cycleHome } from '../state/desk/judging.ts'
+import { togglePicking } from '../state/desk/picking.ts'
+import { toggleTray } from '../state/desk/tray.ts'
+import { moveNote } from '../state/line/lines.ts'
+import { openSchool, toggleBand } from '../state/page/dialogs.ts'
+import { focusAsk, focusDegrees, focusMends } from '../state/page/focus.ts'
+import { banHere, joinHere, moveStep, nudgeWish, splitHere, toggleLock } from '../state/route/steering.ts'
+import { hearHere, keepHere } from '../state/shell/hands.ts'
+import { moveRow } from '../state/shell/lists.ts'
+import { redoLast, undoLast } from '../state/shell/undoing.ts'
+import { markLoop, pressPedal } from '../state/sound/looping.ts'
+import { playOrStop } from '../state/sound/playing.ts'
+import { moveBar, moveChord, moveToEnd, moveToStart, slip } from '../state/tune/moving.ts'
+import { backOut, toggleLegend, toggleStand } from './shell-actions.ts'
 
 /** One row of the table of keys: letters by key code, signs by the character. `shown` is what the legend prints. */
 export interface KeyRow {
@@ -45,16 +48,16 @@ const figure = (key: string, id: FigureId): KeyRow => ({
 })
 
 const onRoute = (act: () => void) => (): void => {
-  if ($place.get()?.view === 'route') act()
+  if ($address.get()?.view === 'route') act()
 }
 
 /** Every key there is. They are silent while one types; the pedal is not among them and works even then. */
 export const KEYS: readonly KeyRow[] = [
   { where: 'everywhere', keys: ['/', 'Shift+/'], shown: '/', does: 'ask', act: focusAsk },
   { where: 'everywhere', keys: ['Space'], shown: 'Space', does: 'play or stop', act: playOrStop },
-  { where: 'everywhere', keys: ['KeyV'], shown: 'v', does: 'volume, feel and loop of the band', act: turnBand },
+  { where: 'everywhere', keys: ['KeyV'], shown: 'v', does: 'volume, feel and loop of the band', act: toggleBand },
   ...VIEWS.flatMap(toView),
-  { where: 'everywhere', keys: ['KeyS'], shown: 's', does: 'stand: to be read from afar', act: turnStand },
+  { where: 'everywhere', keys: ['KeyS'], shown: 's', does: 'stand: to be read from afar', act: toggleStand },
   { where: 'everywhere', keys: ['?', 'Shift+?'], shown: '?', does: 'shapes and keys', act: toggleLegend },
   { where: 'everywhere', keys: ['$mod+KeyZ'], shown: 'Ctrl Z', does: 'undo', act: () => void undoLast() },
   { where: 'everywhere', keys: ['$mod+Shift+KeyZ'], shown: 'Ctrl Shift Z', does: 'redo', act: () => void redoLast() },
@@ -83,12 +86,12 @@ export const KEYS: readonly KeyRow[] = [
   { where: 'an overlay', keys: ['KeyK'], shown: 'k', does: 'keep', act: keepHere },
   { where: 'an overlay', keys: [','], shown: ',', does: 'slip down a half step', act: () => slip(-1) },
   { where: 'an overlay', keys: ['.'], shown: '.', does: 'slip up a half step', act: () => slip(1) },
-  { where: 'an overlay', keys: ['KeyT'], shown: 't', does: 'into the tray, or out', act: turnTray },
+  { where: 'an overlay', keys: ['KeyT'], shown: 't', does: 'into the tray, or out', act: toggleTray },
   { where: 'an overlay', keys: ['KeyW'], shown: 'w', does: 'why this number', act: () => toggleFigure('why') },
   { where: 'an overlay', keys: ['KeyM'], shown: 'm', does: 'mends', act: focusMends },
   { where: 'an overlay', keys: ['KeyH'], shown: 'h', does: 'next home scale', act: cycleHome },
   { where: 'an overlay', keys: ['KeyO'], shown: 'o', does: 'school', act: openSchool },
-  { where: 'an overlay', keys: ['KeyN'], shown: 'n', does: 'pick notes, or only hear them', act: turnPicking },
+  { where: 'an overlay', keys: ['KeyN'], shown: 'n', does: 'pick notes, or only hear them', act: togglePicking },
   {
     where: 'a route',
     keys: ['Shift+ArrowUp'],
@@ -103,7 +106,7 @@ export const KEYS: readonly KeyRow[] = [
     does: 'less far out here',
     act: onRoute(() => nudgeWish(-5)),
   },
-  { where: 'a route', keys: ['KeyL'], shown: 'l', does: 'lock this step, or free it', act: onRoute(turnLock) },
+  { where: 'a route', keys: ['KeyL'], shown: 'l', does: 'lock this step, or free it', act: onRoute(toggleLock) },
   { where: 'a route', keys: ['KeyB'], shown: 'b', does: 'not this here', act: onRoute(banHere) },
   { where: 'a route', keys: ['KeyX'], shown: 'x', does: 'split this step', act: onRoute(splitHere) },
   {

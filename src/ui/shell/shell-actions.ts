@@ -1,9 +1,9 @@
 import { atom } from 'nanostores'
-import { closeSketch } from '../stores/actions.ts'
-import { closeBand } from '../stores/dialogs.ts'
-import { silence } from '../stores/hearing.ts'
-import { $place, go } from '../stores/place.ts'
-import { $playing, stopPlaying } from '../stores/playing.ts'
+import { $address, go } from '../state/address/address.ts'
+import { closeBand } from '../state/page/dialogs.ts'
+import { silence } from '../state/sound/hearing.ts'
+import { $playing, stopPlaying } from '../state/sound/playing.ts'
+import { closeSketch } from '../state/tune/asking.ts'
 
 export const $legendOpen = atom<boolean>(false)
 export const toggleLegend = (): void => $legendOpen.set(!$legendOpen.get())
@@ -19,4 +19,4 @@ export const backOut = (): void => {
 }
 
 /** To the stand and back to the Desk. */
-export const turnStand = (): void => go({ view: $place.get()?.view === 'stand' ? 'desk' : 'stand' })
+export const toggleStand = (): void => go({ view: $address.get()?.view === 'stand' ? 'desk' : 'stand' })

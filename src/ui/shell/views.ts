@@ -1,6 +1,7 @@
 import { atom } from 'nanostores'
 import type { ComponentType } from 'react'
-import { readPlace, type ViewId } from '../stores/place.ts'
+import { readAddress } from '../state/address/address.ts'
+import type { ViewId } from '../state/address/views.ts'
 import type { ViewProps } from '../views/view.ts'
 
 type View = ComponentType<ViewProps>
@@ -23,15 +24,24 @@ export const $viewsLoaded = atom(0)
 
 export const viewIfLoaded = (id: ViewId): View | undefined => loaded.get(id)
 
+/** Views whose script did not load. */
+export const $viewsFailed = atom<readonly ViewId[]>([])
+
 export const loadView = async (id: ViewId): Promise<void> => {
   if (loaded.has(id)) return
-  loaded.set(id, (await LOADERS[id]()).default)
-  $viewsLoaded.set(loaded.size)
+  $viewsFailed.set($viewsFailed.get().filter((v) => v !== id))
+  try {
+    loaded.set(id, (await LOADERS[id]()).default)
+    $viewsLoaded.set(loaded.size)
+  } catch (error) {
+    if (typeof window === 'undefined') throw error
+    $viewsFailed.set([...$viewsFailed.get(), id])
+  }
 }
 
 // The first view is there before the page hydrates: one that suspended would be streamed with inline scripts, which the
 // CSP refuses. The server loads it from the page; the browser here.
 if (typeof location !== 'undefined') {
-  const asked = readPlace(location.pathname, new URLSearchParams(location.search))
+  const asked = readAddress(location.pathname, new URLSearchParams(location.search))
   if (asked) await loadView(asked.view)
 }

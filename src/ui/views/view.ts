@@ -1,10 +1,10 @@
-import type { Desk } from '../stores/desk.ts'
-import type { Kept } from '../stores/kept.ts'
-import type { Place } from '../stores/place.ts'
+import type { Address } from '../state/address/address.ts'
+import type { Kept } from '../state/kept/kept.ts'
+import type { OpenChart } from '../state/tune/open-chart.ts'
 
 /** What every view is handed. */
 export interface ViewProps {
-  readonly place: Place
+  readonly address: Address
   readonly kept: Kept
-  readonly desk: Desk
+  readonly openChart: OpenChart
 }

@@ -1,6 +1,6 @@
 import { readQuestion } from '../../../core/index.ts'
 import { QUERIES } from '../../../server/compute-schemas.ts'
-import { computeFor, respond } from '../../../server/computing/aside.ts'
+import { computeFor, respond } from '../../../server/computing/in-thread.ts'
 import { endpoint, json, notAllowed, readQuery } from '../../../server/door.ts'
 import { answer, isLong } from '../../../server/questions.ts'
 import { orProblem } from '../../../server/texts.ts'

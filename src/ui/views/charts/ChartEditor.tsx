@@ -1,4 +1,3 @@
-import { useStore } from '@nanostores/react'
 import { type RefObject, useEffect, useMemo, useRef, useState } from 'react'
 import {
   beatOf,
@@ -14,10 +13,14 @@ import {
   transposeChartText,
 } from '../../../core/index.ts'
 import { Button } from '../../parts/Button.tsx'
-import type { Desk } from '../../stores/desk.ts'
-import { $draft, dropDraft, editText, heldDraft, settle } from '../../stores/drafting.ts'
-import { go } from '../../stores/place.ts'
-import type { ChartRow } from '../../stores/rows.ts'
+import { go } from '../../state/address/address.ts'
+import { editText } from '../../state/charts/editing.ts'
+import { openFromLibrary } from '../../state/charts/library.ts'
+import type { ChartRow } from '../../state/kept/row-types.ts'
+import { answerOffer, changeRow, standingOf } from '../../state/kept/rows.ts'
+import type { Standing } from '../../state/kept/standing.ts'
+import type { OpenChart } from '../../state/tune/open-chart.ts'
+import { RowTrouble, standingWords } from '../overlay/RowTrouble.tsx'
 import styles from './ChartsView.module.css'
 import { errorSentence } from './chart-language.ts'
 import type { Editor } from './editor.ts'
@@ -27,34 +30,6 @@ const moved = (text: string, by: Interval): string => {
   const { chart } = checkChart(text)
   return chart ? transposeChartText(text, chart, by) : text
 }
-
-const STATES = {
-  kept: 'Kept.',
-  waiting: 'Keeping …',
-  wrong: 'Not kept while something in it does not read; held in this browser.',
-  unreachable: 'The program is not answering: held in this browser, and kept as soon as it answers.',
-  conflict: 'Another tab kept this chart in the meantime.',
-} as const
-
-const Conflict = ({ theirs, mine }: { readonly theirs: ChartRow; readonly mine: string }) => (
-  <div role="alert" className={styles.conflict}>
-    <p>Another tab kept this chart in the meantime. Nothing is lost: choose which stands.</p>
-    <div className={styles.both}>
-      <section aria-label="Yours">
-        <h3>Here</h3>
-        <pre>{mine}</pre>
-        <Button tone="strong" onClick={() => settle('mine')}>
-          Keep this one
-        </Button>
-      </section>
-      <section aria-label="Theirs">
-        <h3>From the other tab</h3>
-        <pre>{theirs.text}</pre>
-        <Button onClick={() => settle('theirs')}>Take that one</Button>
-      </section>
-    </div>
-  </div>
-)
 
 interface ErrorsProps {
   readonly text: string
@@ -88,22 +63,23 @@ const Errors = ({ text, errors, onMend }: ErrorsProps) => (
 )
 
 interface Props {
-  readonly row: ChartRow
-  readonly desk: Desk
+  readonly standing: Standing<ChartRow>
+  readonly openChart: OpenChart
   readonly editor: RefObject<Editor | null>
 }
 
 /** A chart's text in the player's written pitch, checked at each key press, kept by itself. */
-export const ChartEditor = ({ row, desk, editor }: Props) => {
-  const draft = useStore($draft)
-  const { written } = desk.instrument
+export const ChartEditor = ({ standing, openChart, editor }: Props) => {
+  const { row, unread, offered } = standing
+  const { written } = openChart.instrument
   const host = useRef<HTMLDivElement>(null)
-  const shown = useMemo(() => moved(row.text, written), [row.text, written])
+  const typedText = typeof unread.text === 'string' ? unread.text : row.text
+  const shown = useMemo(() => moved(typedText, written), [typedText, written])
   const [text, setText] = useState(shown)
-  const [held, setHeld] = useState<string | null>(null)
+  const [failed, setFailed] = useState(false)
   const sent = useRef(row.text)
-  const latest = useRef({ written, desk })
-  latest.current = { written, desk }
+  const latest = useRef({ written, openChart, row })
+  latest.current = { written, openChart, row }
 
   const typed = (next: string): void => {
     setText(next)
@@ -111,25 +87,28 @@ export const ChartEditor = ({ row, desk, editor }: Props) => {
     const back = reverse(latest.current.written)
     const concert = checked.chart ? transposeChartText(next, checked.chart, back) : next
     sent.current = concert
-    editText(concert, checked)
+    editText(latest.current.row, concert, checked)
   }
   const placed = (at: number): void => {
     const { chart } = checkChart(editor.current?.text() ?? '')
     const spot = chart && spotsOf(chart).find((s) => s.text.at <= at && at <= s.text.end)
-    const now = latest.current.desk.current
+    const now = latest.current.openChart.current
     if (!spot || (now?.spot.bar === spot.bar && now.spot.at === spot.at)) return
     go({ bar: spot.bar, beat: beatOf(spot, chart.metre), over: null, sounds: null, home: null })
   }
   // biome-ignore lint/correctness/useExhaustiveDependencies: the editor lives as long as its chart is open
   useEffect(() => {
     let gone = false
-    setHeld(heldDraft(row))
-    sent.current = row.text
+    sent.current = typedText
     setText(shown)
-    void import('./editor.ts').then(({ mountEditor }) => {
-      if (gone || !host.current) return
-      editor.current = mountEditor(host.current, shown, typed, placed)
-    })
+    setFailed(false)
+    void import('./editor.ts').then(
+      ({ mountEditor }) => {
+        if (gone || !host.current) return
+        editor.current = mountEditor(host.current, shown, typed, placed)
+      },
+      () => setFailed(!gone),
+    )
     return () => {
       gone = true
       editor.current?.destroy()
@@ -137,41 +116,38 @@ export const ChartEditor = ({ row, desk, editor }: Props) => {
     }
   }, [row.id, written])
   useEffect(() => {
-    if (row.text === sent.current) return
-    sent.current = row.text
+    // What was rendered may be a key press old by now: only what stands in the store can be somebody else's.
+    const now = standingOf('charts', row.id)
+    const theirs = now?.unread.text ?? now?.row.text
+    if (typeof theirs !== 'string' || theirs === sent.current || theirs !== typedText) return
+    sent.current = typedText
     setText(shown)
     editor.current?.setText(shown)
-  }, [row.text, shown, editor])
+  }, [typedText, shown, editor, row.id])
 
   const { errors } = useMemo(() => checkChart(text), [text])
-  const state = draft?.id === row.id ? draft.state : 'kept'
   const takeUp = () => {
-    if (held !== null) editor.current?.replace(0, text.length, moved(held, written))
-    setHeld(null)
+    const { text: left, ...others } = offered?.patch ?? {}
+    if (typeof left === 'string') editor.current?.replace(0, text.length, moved(left, written))
+    if (Object.keys(others).length > 0) changeRow('charts', row.id, others)
+    answerOffer('charts', row.id, false)
   }
   return (
     <section className={styles.editor} aria-label="Text">
-      {held !== null && (
-        <div role="status" className={styles.held}>
-          <span>Something typed here earlier was not kept.</span>
-          <Button tone="strong" onClick={takeUp}>
-            Take it up
-          </Button>
-          <Button
-            onClick={() => {
-              dropDraft(row.id)
-              setHeld(null)
-            }}
-          >
-            Drop it
-          </Button>
+      <RowTrouble
+        kind="charts"
+        standing={standing}
+        textOf={(r) => moved(r.text, written)}
+        onTakeUp={takeUp}
+        onAnew={openFromLibrary}
+      />
+      {failed && (
+        <div role="alert">
+          <p>The editor could not be loaded: the program is not answering.</p>
+          <Button onClick={() => location.reload()}>Try again</Button>
         </div>
       )}
-      {state === 'conflict' && draft?.theirs ? (
-        <Conflict theirs={draft.theirs} mine={row.text} />
-      ) : (
-        <div ref={host} className={styles.host} />
-      )}
+      <div ref={host} className={styles.host} />
       {errors.length > 0 && (
         <div role="alert">
           <Errors
@@ -182,7 +158,7 @@ export const ChartEditor = ({ row, desk, editor }: Props) => {
         </div>
       )}
       <p className={styles.soft} role="status">
-        {STATES[errors.length > 0 && state === 'kept' ? 'wrong' : state]}
+        {standingWords(standing)}
       </p>
     </section>
   )

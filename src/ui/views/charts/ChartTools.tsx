@@ -1,9 +1,9 @@
 import { useRef } from 'react'
 import { Button } from '../../parts/Button.tsx'
-import { retag } from '../../stores/drafting.ts'
-import { readIn } from '../../stores/importing.ts'
-import { addChart, duplicateChart, removeChart } from '../../stores/library.ts'
-import type { ChartRow } from '../../stores/rows.ts'
+import { retag } from '../../state/charts/editing.ts'
+import { readIn } from '../../state/charts/importing.ts'
+import { addChart, duplicateChart, removeChart } from '../../state/charts/library.ts'
+import type { ChartRow } from '../../state/kept/row-types.ts'
 import styles from './ChartsView.module.css'
 
 const NEW_TEXT = 'title = New chart\nmetre = 4/4\ntempo = 120\n\n== A\n| Cmaj7 | % | % | % |\n'
@@ -43,7 +43,7 @@ const Tags = ({ row }: { readonly row: ChartRow }) => (
       onBlur={(e) => {
         const words = e.target.value.split(',').map((t) => t.trim())
         const tags = words.filter((t) => t !== '')
-        if (tags.join() !== row.tags.join()) retag(tags)
+        if (tags.join() !== row.tags.join()) retag(row, tags)
       }}
     />
   </label>

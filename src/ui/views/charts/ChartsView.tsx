@@ -1,10 +1,17 @@
+import { useStore } from '@nanostores/react'
 import { useRef } from 'react'
 import { checkChart, chordInterval, repeatEdits, transposeChartText } from '../../../core/index.ts'
 import { Button } from '../../parts/Button.tsx'
-import { readIn } from '../../stores/importing.ts'
-import { addChart } from '../../stores/library.ts'
-import { say } from '../../stores/notices.ts'
-import { AT_START, go, type Place } from '../../stores/place.ts'
+import type { Address } from '../../state/address/address.ts'
+import { readIn } from '../../state/charts/importing.ts'
+import { addChart } from '../../state/charts/library.ts'
+import type { Kept } from '../../state/kept/kept.ts'
+import { $rows } from '../../state/kept/rows.ts'
+import { asKept } from '../../state/kept/standing.ts'
+import { FIRST } from '../../state/page/first.ts'
+import { say } from '../../state/page/notices.ts'
+import { closeSketch } from '../../state/tune/asking.ts'
+import { NotOpen } from '../overlay/NotOpen.tsx'
 import type { ViewProps } from '../view.ts'
 import { ChartEditor } from './ChartEditor.tsx'
 import styles from './ChartsView.module.css'
@@ -16,26 +23,27 @@ import { LibraryTable } from './LibraryTable.tsx'
 import { Side } from './Side.tsx'
 
 /** What stands in the editor's place where no kept chart is open. */
-const NoChart = ({ place, isSketch, loading }: { place: Place; isSketch: boolean; loading: boolean }) =>
+const NoChart = ({ address, isSketch, kept }: { address: Address; isSketch: boolean; kept: Kept }) =>
   isSketch ? (
     <>
       <h2>A sketch is open</h2>
       <p>It is not kept yet.</p>
       <div className={styles.tools}>
-        <Button tone="strong" onClick={() => void addChart('Sketch', `title = Sketch\n\n${place.sketch ?? ''}\n`)}>
+        <Button tone="strong" onClick={() => void addChart('Sketch', `title = Sketch\n\n${address.sketch ?? ''}\n`)}>
           Keep it as a chart
         </Button>
-        <Button onClick={() => go({ sketch: null, ...AT_START })}>Leave it</Button>
+        <Button onClick={() => void closeSketch()}>Leave it</Button>
       </div>
     </>
   ) : (
-    <p role="status">{loading ? 'Opening the chart …' : 'No chart is open. Choose one, or begin a new one.'}</p>
+    <NotOpen kept={kept} />
   )
 
 /** Charts: the library, the text of the open one, and its harmony in words. A file may be dropped anywhere on it. */
-const ChartsView = ({ place, kept, desk }: ViewProps) => {
+const ChartsView = ({ address, kept, openChart }: ViewProps) => {
   const editor = useRef<Editor | null>(null)
-  const row = desk.isSketch ? null : kept.chart
+  const row = openChart.isSketch ? null : kept.chart
+  const standing = useStore($rows.charts, FIRST)[row?.id ?? '']
   const transpose = (semitones: number) => {
     const shown = editor.current?.text() ?? ''
     const { chart } = checkChart(shown)
@@ -65,21 +73,21 @@ const ChartsView = ({ place, kept, desk }: ViewProps) => {
           <h1>Charts</h1>
           <BringIn />
         </div>
-        <LibraryTable place={place} kept={kept} />
+        <LibraryTable address={address} kept={kept} />
       </div>
       <div className={styles.middle}>
         {row ? (
           <>
             <ChartTools row={row} onTranspose={transpose} onRepeat={repeat} />
-            <ChartEditor row={row} desk={desk} editor={editor} />
-            <LeftBehind row={row} kept={kept} desk={desk} />
+            <ChartEditor standing={standing ?? asKept(row)} openChart={openChart} editor={editor} />
+            <LeftBehind row={row} kept={kept} openChart={openChart} />
           </>
         ) : (
-          <NoChart place={place} isSketch={desk.isSketch} loading={kept.loading} />
+          <NoChart address={address} isSketch={openChart.isSketch} kept={kept} />
         )}
       </div>
-      {desk.chart ? (
-        <Side place={place} desk={desk} kept={kept} row={row} editor={editor} />
+      {openChart.chart ? (
+        <Side address={address} openChart={openChart} kept={kept} row={row} editor={editor} />
       ) : (
         <section className={styles.silent} aria-label="Harmony" />
       )}

@@ -18,19 +18,19 @@ import type { StripSpot } from '../../figures/strip-layout.ts'
 import { beatText } from '../../figures/words.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Select } from '../../parts/Select.tsx'
-import { goToSpot } from '../../stores/actions.ts'
-import { copyTable } from '../../stores/copying.ts'
-import type { Desk } from '../../stores/desk.ts'
-import { correct } from '../../stores/drafting.ts'
+import { correct } from '../../state/charts/editing.ts'
+import { copyTable } from '../../state/page/copying.ts'
+import { goToSpot } from '../../state/tune/moving.ts'
+import type { OpenChart } from '../../state/tune/open-chart.ts'
 import styles from './Harmony.module.css'
 
 const keyWord = (key: Key | null): string => (key ? toGlyphs(keyName(key)) : '')
 const jobWord = (s: StripSpot): string => (s.job ? toGlyphs(jobName(s.job)) : '')
 
 /** Where chains begin, by spot: what they are, for a bracket in front of the rows. */
-const chainRows = (desk: Desk): ReadonlyMap<number, string> => {
+const chainRows = (openChart: OpenChart): ReadonlyMap<number, string> => {
   const inside = new Map<number, string>()
-  for (const c of desk.chains) {
+  for (const c of openChart.chains) {
     const [from, to] = [c.from.spots[0]?.index ?? 0, c.to.spots[0]?.index ?? 0]
     for (let i = from; i <= to; i++)
       if (!inside.has(i)) inside.set(i, i === from ? 'first' : i === to ? 'last' : 'inner')
@@ -38,16 +38,16 @@ const chainRows = (desk: Desk): ReadonlyMap<number, string> => {
   return inside
 }
 
-const chainWords = (desk: Desk, spot: number): string | null => {
-  const chain = desk.chains.find((c) => c.from.spots[0]?.index === spot)
+const chainWords = (openChart: OpenChart, spot: number): string | null => {
+  const chain = openChart.chains.find((c) => c.from.spots[0]?.index === spot)
   if (!chain) return null
   return `${chain.kind.replaceAll('-', '–')}${chain.target ? ` to ${toGlyphs(chain.target)}` : ''}`
 }
 
-const textOf = (desk: Desk) => ({
-  title: `${desk.title}: harmony`,
+const textOf = (openChart: OpenChart) => ({
+  title: `${openChart.title}: harmony`,
   heads: ['Bar', 'Beat', 'Chord', 'Key', 'Degree', 'Job', 'Resolves', 'Why'],
-  rows: desk.spots.map((s) => [
+  rows: openChart.spots.map((s) => [
     String(s.spot.bar),
     beatText(s.beat),
     s.spot.chord.symbol,
@@ -60,7 +60,7 @@ const textOf = (desk: Desk) => ({
 })
 
 /** The player's own word on one chord's job. */
-const Correction = ({ spot, desk }: { readonly spot: StripSpot; readonly desk: Desk }) => {
+const Correction = ({ spot, openChart }: { readonly spot: StripSpot; readonly openChart: OpenChart }) => {
   const { job } = spot
   const [kind, setKind] = useState<string>(job?.kind ?? 'tonic')
   const [of, setOf] = useState(job && 'of' in job ? job.of : '')
@@ -69,7 +69,8 @@ const Correction = ({ spot, desk }: { readonly spot: StripSpot; readonly desk: D
   const say = () => {
     const read = readJob(points ? `${kind} ${kind === 'passing diminished' ? 'to' : 'of'} ${toAscii(of.trim())}` : kind)
     setWrong(read === null)
-    if (read) correct(spot.spot.bar, spot.beat, { job: jobName(transposeJob(read, reverse(desk.instrument.written))) })
+    if (read)
+      correct(spot.spot.bar, spot.beat, { job: jobName(transposeJob(read, reverse(openChart.instrument.written))) })
   }
   return (
     <form
@@ -104,10 +105,10 @@ const Correction = ({ spot, desk }: { readonly spot: StripSpot; readonly desk: D
 }
 
 /** Cuts the chord in view in two at its middle beat, so that each half can carry its own overlay; or joins it again. */
-const Split = ({ spot, desk }: { readonly spot: StripSpot; readonly desk: Desk }) => {
-  const { chart } = desk
+const Split = ({ spot, openChart }: { readonly spot: StripSpot; readonly openChart: OpenChart }) => {
+  const { chart } = openChart
   const beats = chart ? beatsOf(spot.spot, chart.metre) : 0
-  const cut = desk.cuts.find((c) => c.bar === spot.spot.bar && (c.beat === spot.beat || c.split === spot.beat))
+  const cut = openChart.cuts.find((c) => c.bar === spot.spot.bar && (c.beat === spot.beat || c.split === spot.beat))
   if (cut) return <Button onClick={() => correct(cut.bar, cut.beat, { split: 0 })}>Join its halves again</Button>
   if (beats < 2) return null
   return (
@@ -117,7 +118,7 @@ const Split = ({ spot, desk }: { readonly spot: StripSpot; readonly desk: Desk }
   )
 }
 
-const Detail = ({ spot, desk }: { readonly spot: StripSpot; readonly desk: Desk }) => {
+const Detail = ({ spot, openChart }: { readonly spot: StripSpot; readonly openChart: OpenChart }) => {
   const { chord } = spot.spot
   const behind = chord.kind === 'chord' ? dominantsBehind(chord) : null
   const home = spot.reading?.place.home
@@ -128,7 +129,7 @@ const Detail = ({ spot, desk }: { readonly spot: StripSpot; readonly desk: Desk 
           {toGlyphs(chord.symbol)} <span className={styles.soft}>{jobWord(spot)}</span>
           {spot.yours && <span className={styles.yours}>yours</span>}
         </h2>
-        <Split spot={spot} desk={desk} />
+        <Split spot={spot} openChart={openChart} />
       </div>
       <p>{toGlyphs(spot.reason)}</p>
       {behind && <p>It stands for {behind.map((b) => toGlyphs(`${b.dominant.root.name}7`)).join(', ')}.</p>}
@@ -137,7 +138,7 @@ const Detail = ({ spot, desk }: { readonly spot: StripSpot; readonly desk: Desk 
           Home: {toGlyphs(homeName(home.first))}, because {home.because}.
         </p>
       )}
-      <Correction key={`${spot.index} ${jobWord(spot)}`} spot={spot} desk={desk} />
+      <Correction key={`${spot.index} ${jobWord(spot)}`} spot={spot} openChart={openChart} />
     </section>
   )
 }
@@ -146,9 +147,9 @@ const Detail = ({ spot, desk }: { readonly spot: StripSpot; readonly desk: Desk 
 const HEAD_PX = 30
 
 /** The harmony in words, chord by chord: key, job, way on; chains are bracketed, the player's own word is marked. */
-export const Harmony = ({ desk }: { readonly desk: Desk }) => {
-  const chains = chainRows(desk)
-  const now = desk.current
+export const Harmony = ({ openChart }: { readonly openChart: OpenChart }) => {
+  const chains = chainRows(openChart)
+  const now = openChart.current
   const row = useRef<HTMLTableRowElement>(null)
   const box = useRef<HTMLDivElement>(null)
   const index = now?.index
@@ -163,8 +164,8 @@ export const Harmony = ({ desk }: { readonly desk: Desk }) => {
   return (
     <>
       <div className={styles.head}>
-        <h2>{desk.key ? `In ${keyWord(desk.key)}` : 'Harmony'}</h2>
-        <Button onClick={() => void copyTable(textOf(desk))}>Copy as text</Button>
+        <h2>{openChart.key ? `In ${keyWord(openChart.key)}` : 'Harmony'}</h2>
+        <Button onClick={() => void copyTable(textOf(openChart))}>Copy as text</Button>
       </div>
       <div ref={box} className={styles.scroll}>
         <table className={styles.table}>
@@ -177,9 +178,9 @@ export const Harmony = ({ desk }: { readonly desk: Desk }) => {
             </tr>
           </thead>
           <tbody>
-            {desk.spots.map((s) => {
-              const before = desk.spots[s.index - 1]
-              const chain = chainWords(desk, s.index)
+            {openChart.spots.map((s) => {
+              const before = openChart.spots[s.index - 1]
+              const chain = chainWords(openChart, s.index)
               return (
                 <tr key={s.index} ref={s.index === index ? row : null} className={s.index === index ? styles.now : ''}>
                   <td className={styles[`chain-${chains.get(s.index) ?? 'none'}`]}>
@@ -205,7 +206,7 @@ export const Harmony = ({ desk }: { readonly desk: Desk }) => {
           </tbody>
         </table>
       </div>
-      {now && <Detail spot={now} desk={desk} />}
+      {now && <Detail spot={now} openChart={openChart} />}
     </>
   )
 }

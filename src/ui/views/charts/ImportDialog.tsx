@@ -2,7 +2,7 @@ import { useStore } from '@nanostores/react'
 import { toGlyphs } from '../../../core/index.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
-import { $importing, dropImported, keepImported, type ReadChart } from '../../stores/importing.ts'
+import { $importing, dropImported, keepImported, type ReadChart } from '../../state/charts/importing.ts'
 import styles from './ImportDialog.module.css'
 
 const FORMAT_NAMES = { text: 'chart text', musicxml: 'MusicXML', abc: 'ABC' } as const

@@ -1,7 +1,7 @@
 import type { RefObject } from 'react'
 import { checkChart, type Reharmonisation, reharmonisationsAt, toGlyphs } from '../../../core/index.ts'
 import { Button } from '../../parts/Button.tsx'
-import type { Desk } from '../../stores/desk.ts'
+import type { OpenChart } from '../../state/tune/open-chart.ts'
 import type { Editor } from './editor.ts'
 import styles from './Harmony.module.css'
 
@@ -12,9 +12,9 @@ const tempoWords = (r: Reharmonisation, tempo: number): string | null =>
     ? `At ${tempo} the shortest of them sounds for ${r.shortest.toFixed(1)} s: hardly time to hear it.`
     : null
 
-const passesOf = (desk: Desk, r: Reharmonisation): number => {
-  const written = desk.chart?.bars.find((b) => b.number === r.bar)?.written
-  return desk.chart?.bars.filter((b) => b.written === written).length ?? 1
+const passesOf = (openChart: OpenChart, r: Reharmonisation): number => {
+  const written = openChart.chart?.bars.find((b) => b.number === r.bar)?.written
+  return openChart.chart?.bars.filter((b) => b.written === written).length ?? 1
 }
 
 const Lane = ({ name, chords, strong }: { name: string; chords: readonly string[]; strong: boolean }) => (
@@ -29,20 +29,20 @@ const Lane = ({ name, chords, strong }: { name: string; chords: readonly string[
 
 /** What could stand at the chord in view: a second lane under the first, taken only when the player says so. */
 export const Instead = ({
-  desk,
+  openChart,
   editor,
 }: {
-  readonly desk: Desk
+  readonly openChart: OpenChart
   readonly editor: RefObject<Editor | null> | null
 }) => {
-  const { chart, current } = desk
+  const { chart, current } = openChart
   if (!chart || !current) return <p>No chord is in view.</p>
-  const found = reharmonisationsAt(chart, editor?.current?.text() ?? '', desk.spots, current)
+  const found = reharmonisationsAt(chart, editor?.current?.text() ?? '', openChart.spots, current)
   const accept = (r: Reharmonisation) => {
     const text = editor?.current?.text()
     if (text === undefined || !chart) return
     const { chart: shown } = checkChart(text)
-    const again = shown && reharmonisationsAt(shown, text, desk.spots, current).find((a) => a.kind === r.kind)
+    const again = shown && reharmonisationsAt(shown, text, openChart.spots, current).find((a) => a.kind === r.kind)
     editor?.current?.changeAll(again?.edits ?? [])
   }
   return (
@@ -54,7 +54,7 @@ export const Instead = ({
       <ul className={styles.proposals}>
         {found.map((r) => {
           const words = tempoWords(r, chart.tempo)
-          const passes = passesOf(desk, r)
+          const passes = passesOf(openChart, r)
           return (
             <li key={r.kind}>
               <h3>{r.kind}</h3>

@@ -8,13 +8,13 @@ import {
   transposeOverlay,
 } from '../../../core/index.ts'
 import { Button } from '../../parts/Button.tsx'
-import type { Desk } from '../../stores/desk.ts'
-import type { Kept } from '../../stores/kept.ts'
-import { movedIdeas, moveIdea } from '../../stores/moved.ts'
-import type { ChartRow, IdeaRow } from '../../stores/rows.ts'
+import { movedIdeas, moveIdea } from '../../state/charts/moved.ts'
+import type { Kept } from '../../state/kept/kept.ts'
+import type { ChartRow, IdeaRow } from '../../state/kept/row-types.ts'
+import type { OpenChart } from '../../state/tune/open-chart.ts'
 import styles from './ChartsView.module.css'
 
-const written = (idea: IdeaRow, { instrument }: Desk): string => {
+const written = (idea: IdeaRow, { instrument }: OpenChart): string => {
   const [overlay, chord] = [readOverlay(idea.overlay), readHarmony(idea.chord)]
   const over = overlay.ok ? transposeOverlay(overlay.value, instrument.written).name : idea.overlay
   const under = chord.ok ? transposeHarmony(chord.value, instrument.written).symbol : idea.chord
@@ -25,11 +25,11 @@ const written = (idea: IdeaRow, { instrument }: Desk): string => {
 export const LeftBehind = ({
   row,
   kept,
-  desk,
+  openChart,
 }: {
   readonly row: ChartRow
   readonly kept: Kept
-  readonly desk: Desk
+  readonly openChart: OpenChart
 }) => {
   const moved = useMemo(() => {
     const { chart, errors } = checkChart(row.text)
@@ -46,10 +46,10 @@ export const LeftBehind = ({
         {moved.map(({ idea, to }) => (
           <li key={idea.id}>
             <span>
-              {written(idea, desk)}, bar {idea.bar}
+              {written(idea, openChart)}, bar {idea.bar}
             </span>
-            {to && <Button onClick={() => void moveIdea(idea, to)}>Move it to bar {to.bar}</Button>}
-            <Button onClick={() => void moveIdea(idea, null)}>Take it off the chart</Button>
+            {to && <Button onClick={() => moveIdea(idea, to)}>Move it to bar {to.bar}</Button>}
+            <Button onClick={() => moveIdea(idea, null)}>Take it off the chart</Button>
           </li>
         ))}
       </ul>

@@ -1,22 +1,19 @@
 import { useStore } from '@nanostores/react'
 import { createColumnHelper, flexRender, getCoreRowModel, useReactTable } from '@tanstack/react-table'
 import { useVirtualizer } from '@tanstack/react-virtual'
-import { type KeyboardEvent, useEffect, useRef, useState } from 'react'
+import { type KeyboardEvent, useEffect, useMemo, useRef } from 'react'
 import { Button } from '../../parts/Button.tsx'
 import { Select } from '../../parts/Select.tsx'
-import type { Kept } from '../../stores/kept.ts'
-import {
-  $library,
-  lastOpened,
-  moreOfLibrary,
-  type Opened,
-  openFromLibrary,
-  rememberOpened,
-  searchLibrary,
-} from '../../stores/library.ts'
-import { go, LIBRARY_ORDERS, type LibraryOrder, type Place } from '../../stores/place.ts'
-import type { ChartRow } from '../../stores/rows.ts'
+import { type Address, go } from '../../state/address/address.ts'
+import { LIBRARY_ORDERS, type LibraryOrder } from '../../state/address/parts/charts.ts'
+import { $library, moreOfLibrary, openFromLibrary, searchLibrary } from '../../state/charts/library.ts'
+import { rememberOpened } from '../../state/charts/recent.ts'
+import type { Kept } from '../../state/kept/kept.ts'
+import type { ChartRow } from '../../state/kept/row-types.ts'
+import { $rows } from '../../state/kept/rows.ts'
+import { FIRST } from '../../state/page/first.ts'
 import styles from './Library.module.css'
+import { RecentList } from './RecentList.tsx'
 
 const ROW_PX = 46
 const ORDER_NAMES: Readonly<Record<LibraryOrder, string>> = {
@@ -34,15 +31,23 @@ const COLUMNS = [
 ]
 
 /** The charts there are, found as one types; only the rows in sight are drawn, more are fetched as they come near. */
-export const LibraryTable = ({ place, kept }: { readonly place: Place; readonly kept: Kept }) => {
+export const LibraryTable = ({ address, kept }: { readonly address: Address; readonly kept: Kept }) => {
   const library = useStore($library)
   const box = useRef<HTMLDivElement>(null)
-  const { search: find, order } = place
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the list is anew when what is kept changed
+  const { search: find, order } = address
+  const standings = useStore($rows.charts, FIRST)
+  const ids = kept.charts
+    .map((c) => c.id)
+    .filter((id) => standings[id]?.row.version !== 0)
+    .join()
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the list is anew when there is another chart, or one less
   useEffect(() => {
     void searchLibrary(find ?? '', order)
-  }, [find, order, kept.charts])
-  const items = (library?.items ?? []) as ChartRow[]
+  }, [find, order, ids])
+  const items = useMemo(
+    () => (library?.items ?? []).map((r): ChartRow => standings[r.id]?.row ?? r),
+    [library?.items, standings],
+  )
   const table = useReactTable({
     data: items,
     columns: COLUMNS,
@@ -63,10 +68,8 @@ export const LibraryTable = ({ place, kept }: { readonly place: Place; readonly 
   }, [lastSeen, rows.length, library?.next])
 
   const open = kept.chart?.id
-  const [opened, setOpened] = useState<readonly Opened[]>([])
   const title = kept.chart?.title ?? ''
   useEffect(() => {
-    setOpened(lastOpened().filter((o) => o.id !== open))
     if (open !== undefined) rememberOpened({ id: open, title })
   }, [open, title])
   const walk = (e: KeyboardEvent) => {
@@ -155,15 +158,7 @@ export const LibraryTable = ({ place, kept }: { readonly place: Place; readonly 
           </tbody>
         </table>
       </div>
-      {opened.length > 0 && (
-        <nav className={styles.opened} aria-label="Opened last">
-          {opened.map((o) => (
-            <Button key={o.id} tone="quiet" onClick={() => openFromLibrary(o.id)}>
-              {o.title}
-            </Button>
-          ))}
-        </nav>
-      )}
+      <RecentList open={open} />
       <p className={styles.count} role="status">
         {library?.state === 'loading' ? 'Looking …' : `${rows.length}${library?.next ? ' and more' : ''} charts`}
       </p>

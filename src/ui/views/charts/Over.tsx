@@ -1,5 +1,4 @@
-import { useStore } from '@nanostores/react'
-import { useEffect, useMemo, useState } from 'react'
+import { useMemo, useState } from 'react'
 import {
   bestLanding,
   type Chart,
@@ -15,11 +14,11 @@ import { hueClass } from '../../figures/hue.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Select } from '../../parts/Select.tsx'
 import { Slider } from '../../parts/Slider.tsx'
-import { copyTable } from '../../stores/copying.ts'
-import type { Desk } from '../../stores/desk.ts'
-import type { Kept } from '../../stores/kept.ts'
-import { $other, fetchOther } from '../../stores/other.ts'
-import { go, type Place } from '../../stores/place.ts'
+import { type Address, go } from '../../state/address/address.ts'
+import type { Kept } from '../../state/kept/kept.ts'
+import { copyTable } from '../../state/page/copying.ts'
+import type { OpenChart } from '../../state/tune/open-chart.ts'
+import { useChart } from '../overlay/use-chart.ts'
 import styles from './Harmony.module.css'
 
 const shiftWord = (shift: number): string =>
@@ -77,15 +76,19 @@ const Bars = ({ laid }: { readonly laid: LaidChart }) => (
 )
 
 /** Another chart over this one: bar by bar how far out it stands and how it lands, in a transposition of choice. */
-export const Over = ({ place, desk, kept }: { readonly place: Place; readonly desk: Desk; readonly kept: Kept }) => {
-  const other = useStore($other)
+export const Over = ({
+  address,
+  openChart,
+  kept,
+}: {
+  readonly address: Address
+  readonly openChart: OpenChart
+  readonly kept: Kept
+}) => {
+  const { row: other, failed } = useChart(address.other)
   const [wished, setWished] = useState(40)
-  useEffect(() => {
-    if (place.other !== null) void fetchOther(place.other)
-  }, [place.other])
-  const answer = other?.id === place.other ? other?.answer : undefined
-  const text = answer?.ok ? answer.value.text : null
-  const { chart, spots, instrument, settings } = desk
+  const text = other?.text ?? null
+  const { chart, spots, instrument, settings } = openChart
   const over = useMemo((): Chart | null => {
     const read = text === null ? null : readChart(text)
     return read?.ok ? transposeChart(read.value, instrument.written) : null
@@ -94,21 +97,21 @@ export const Over = ({ place, desk, kept }: { readonly place: Place; readonly de
     () => (chart && over ? layInAllKeys(chart, spots, over, settings.school, settings.weights) : []),
     [chart, spots, over, settings],
   )
-  const laid = all.find((l) => l.shift === place.shift) ?? all[0]
-  const title = kept.charts.find((c) => c.id === place.other)?.title ?? ''
+  const laid = all.find((l) => l.shift === address.shift) ?? all[0]
+  const title = kept.charts.find((c) => c.id === address.other)?.title ?? ''
   return (
     <>
       <Select
         label="The chart to lay over"
-        value={place.other ?? ''}
+        value={address.other ?? ''}
         options={[{ value: '', label: 'Choose one' }, ...kept.charts.map((c) => ({ value: c.id, label: c.title }))]}
         onPick={(id) => go({ other: id || null, shift: 0 })}
       />
-      {place.other === null && (
+      {address.other === null && (
         <p className={styles.soft}>Its chords become what is played over the chords of this one.</p>
       )}
-      {place.other !== null && !answer && <p role="status">Opening it …</p>}
-      {answer && !answer.ok && <p role="alert">{answer.detail}</p>}
+      {address.other !== null && !other && failed === null && <p role="status">Opening it …</p>}
+      {failed !== null && <p role="alert">{failed}</p>}
       {laid && (
         <>
           <Select

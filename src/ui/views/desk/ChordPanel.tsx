@@ -17,8 +17,8 @@ import {
 } from '../../../core/index.ts'
 import { TabRow } from '../../figures/TabRow.tsx'
 import { Button } from '../../parts/Button.tsx'
-import type { Desk } from '../../stores/desk.ts'
-import { layWritten } from '../../stores/ranking.ts'
+import { layWritten } from '../../state/tune/laying.ts'
+import type { OpenChart } from '../../state/tune/open-chart.ts'
 import panels from './panels.module.css'
 
 type StackKind = keyof typeof STACKS
@@ -26,26 +26,34 @@ const KINDS = Object.keys(STACKS) as StackKind[]
 const UPPER_SHOWN = 10
 
 interface Props {
-  readonly desk: Desk
+  readonly openChart: OpenChart
   readonly reading: Reading
 }
 
-const Lay = ({ name, desk, note }: { readonly name: string; readonly desk: Desk; readonly note: string }) => (
-  <Button onClick={() => layWritten(name, desk)}>
+const Lay = ({
+  name,
+  openChart,
+  note,
+}: {
+  readonly name: string
+  readonly openChart: OpenChart
+  readonly note: string
+}) => (
+  <Button onClick={() => layWritten(name, openChart)}>
     {toGlyphs(name)} <small>{toGlyphs(note)}</small>
   </Button>
 )
 
 /** What really sounds where the player imagines another chord. */
-const Sounds = ({ desk, reading, weights }: Props & { readonly weights: Weights }) => {
-  const imagined = desk.current?.spot.chord
-  if (!desk.sounding || imagined?.kind !== 'chord') return null
+const Sounds = ({ openChart, reading, weights }: Props & { readonly weights: Weights }) => {
+  const imagined = openChart.current?.spot.chord
+  if (!openChart.sounding || imagined?.kind !== 'chord') return null
   const there = readOver(reading.overlay, placeOf(imagined, reading.place.next, reading.place.school), weights)
   const differ = disagreements(there, reading)
   return (
     <div>
       <h2>
-        {toGlyphs(imagined.symbol)} is imagined, {toGlyphs(desk.sounding.symbol)} sounds
+        {toGlyphs(imagined.symbol)} is imagined, {toGlyphs(openChart.sounding.symbol)} sounds
       </h2>
       {differ.length === 0 && <p>They agree on every note.</p>}
       {differ.map((d) => (
@@ -60,9 +68,9 @@ const Sounds = ({ desk, reading, weights }: Props & { readonly weights: Weights 
 }
 
 /** What grows on the chord itself: modes of its tones, upper structures, stacks of its scale, tensions that change it. */
-export const ChordPanel = ({ desk, reading }: Props) => {
+export const ChordPanel = ({ openChart, reading }: Props) => {
   const [kind, setKind] = useState<StackKind>('triads')
-  const { weights } = desk.settings
+  const { weights } = openChart.settings
   const { place } = reading
   const ninth = rootlessNinth(place, weights)
   const upper = rankOverlays(place, { ...ANYTHING, families: ['triad'], sort: 'fade' }, weights)
@@ -72,20 +80,26 @@ export const ChordPanel = ({ desk, reading }: Props) => {
     // biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls, and must be reached by keyboard
     <section className={panels.panel} aria-label="The chord’s own" tabIndex={0}>
       <div className={panels.groups}>
-        <Sounds desk={desk} reading={reading} weights={weights} />
+        <Sounds openChart={openChart} reading={reading} weights={weights} />
         <div>
           <h2>From each chord tone, the home scale is</h2>
           <div className={panels.chips}>
             {chordToneModes(place).map((m) =>
               m.mode ? (
-                <Lay key={m.degree} name={m.mode.name} desk={desk} note={`from the ${m.degree}`} />
+                <Lay key={m.degree} name={m.mode.name} openChart={openChart} note={`from the ${m.degree}`} />
               ) : (
                 <span key={m.degree} className={panels.soft}>
                   {toGlyphs(`${m.from.name}, the ${m.degree}: no name of its own`)}
                 </span>
               ),
             )}
-            {ninth && <Lay name={ninth.overlay.name} desk={desk} note="from the 3: the ninth chord without its root" />}
+            {ninth && (
+              <Lay
+                name={ninth.overlay.name}
+                openChart={openChart}
+                note="from the 3: the ninth chord without its root"
+              />
+            )}
           </div>
         </div>
         <div>
@@ -95,7 +109,7 @@ export const ChordPanel = ({ desk, reading }: Props) => {
               <Lay
                 key={r.overlay.name}
                 name={r.overlay.name}
-                desk={desk}
+                openChart={openChart}
                 note={`${r.notes.map((n) => n.degree).join(' ')}: ${r.fade}`}
               />
             ))}
@@ -114,7 +128,7 @@ export const ChordPanel = ({ desk, reading }: Props) => {
             {stacksOf(homeOverlay(place.home.first), kind, place, weights).map((s) => (
               <div key={s.degree} className={panels.line}>
                 <TabRow notes={s.notes} label={`On the ${s.degree}`} />
-                {s.makes && <Lay name={s.makes.name} desk={desk} note={`on the ${s.degree}`} />}
+                {s.makes && <Lay name={s.makes.name} openChart={openChart} note={`on the ${s.degree}`} />}
               </div>
             ))}
           </div>

@@ -11,10 +11,10 @@ import {
 } from '../../../core/index.ts'
 import { CompareBand } from '../../figures/CompareBand.tsx'
 import { Button } from '../../parts/Button.tsx'
-import { copyTable } from '../../stores/copying.ts'
-import type { Desk } from '../../stores/desk.ts'
-import { go, type Place } from '../../stores/place.ts'
-import { takeFromTray } from '../../stores/tray.ts'
+import { type Address, go } from '../../state/address/address.ts'
+import { takeFromTray } from '../../state/desk/tray.ts'
+import { copyTable } from '../../state/page/copying.ts'
+import type { OpenChart } from '../../state/tune/open-chart.ts'
 import panels from './panels.module.css'
 
 const BANDS_HIGH = 292
@@ -24,14 +24,14 @@ interface Laid {
   readonly reading: Reading
 }
 
-const trayOf = (place: Place, desk: Desk): readonly Laid[] => {
-  const spot = desk.current?.reading?.place
+const trayOf = (address: Address, openChart: OpenChart): readonly Laid[] => {
+  const spot = openChart.current?.reading?.place
   if (!spot) return []
-  return place.tray.flatMap((concert) => {
+  return address.tray.flatMap((concert) => {
     const read = readOverlay(concert)
     if (!read.ok) return []
-    const overlay = transposeOverlay(read.value, desk.instrument.written)
-    return { concert, reading: readOver(overlay, spot, desk.settings.weights) }
+    const overlay = transposeOverlay(read.value, openChart.instrument.written)
+    return { concert, reading: readOver(overlay, spot, openChart.settings.weights) }
   })
 }
 
@@ -50,8 +50,8 @@ const textOf = (laid: readonly Laid[]) => ({
 })
 
 /** Up to four overlays on one scale: what they share is underlined, what one alone has is framed. */
-export const ComparePanel = ({ place, desk }: { readonly place: Place; readonly desk: Desk }) => {
-  const laid = trayOf(place, desk)
+export const ComparePanel = ({ address, openChart }: { readonly address: Address; readonly openChart: OpenChart }) => {
+  const laid = trayOf(address, openChart)
   const first = laid[0]
   if (!first)
     return (

@@ -1,7 +1,7 @@
 import { type KeyboardEvent, useState } from 'react'
 import { type Chord, degreeOver, pitchClass, toGlyphs } from '../../../core/index.ts'
-import { type Filters, turned } from '../../stores/filters.ts'
-import { DEGREES_ID } from '../../stores/focus.ts'
+import { type Filters, toggled } from '../../state/address/filters.ts'
+import { DEGREES_ID } from '../../state/page/focus.ts'
 import styles from './LayOver.module.css'
 
 interface Props {
@@ -21,7 +21,7 @@ export const DegreeToggles = ({ chord, filters, onChange }: Props) => {
     if (e.ctrlKey || e.metaKey || e.altKey) return
     const turn = { '+': 'hold', '-': 'avoid', Backspace: 'off' }[e.key] as 'hold' | 'avoid' | 'off' | undefined
     const by = { ArrowRight: 1, ArrowLeft: -1 }[e.key]
-    if (turn) onChange(turned(filters, at, turn))
+    if (turn) onChange(toggled(filters, at, turn))
     else if (by !== undefined && !e.shiftKey) {
       const to = (at + by + 12) % 12
       setAt(to)
@@ -45,7 +45,7 @@ export const DegreeToggles = ({ chord, filters, onChange }: Props) => {
             aria-label={`${name}: ${MEANS[state]}`}
             title={`${name}: ${MEANS[state]}. Space turns it, + wants it, − refuses it`}
             onFocus={() => setAt(up)}
-            onClick={() => onChange(turned(filters, up, 'next'))}
+            onClick={() => onChange(toggled(filters, up, 'next'))}
           >
             {name}
           </button>

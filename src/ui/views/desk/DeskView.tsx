@@ -8,15 +8,15 @@ import { SchoolDialog } from './SchoolDialog.tsx'
 import { SpotColumn } from './SpotColumn.tsx'
 
 /** One chord, what is inside it, one overlay over it with every note's way home, and all that could be laid there. */
-const DeskView = ({ place, kept, desk }: ViewProps) => {
-  const { current } = desk
-  if (desk.chart === null || current === null) return <NoChart kept={kept} desk={desk} />
+const DeskView = ({ address, kept, openChart }: ViewProps) => {
+  const { current } = openChart
+  if (openChart.chart === null || current === null) return <NoChart kept={kept} openChart={openChart} />
   const { reading } = current
   return (
     <div className={styles.desk}>
-      <SpotColumn desk={desk} current={current} />
+      <SpotColumn openChart={openChart} current={current} />
       {reading ? (
-        <Picture place={place} desk={desk} reading={reading} />
+        <Picture address={address} openChart={openChart} reading={reading} />
       ) : (
         <section className={styles.silent} aria-label="Overlay">
           <h1>N.C.</h1>
@@ -24,10 +24,10 @@ const DeskView = ({ place, kept, desk }: ViewProps) => {
         </section>
       )}
       <div className={styles.lists}>
-        {reading && <LayOver place={place} desk={desk} spot={reading.place} />}
-        <Ideas kept={kept} desk={desk} />
+        {reading && <LayOver address={address} openChart={openChart} spot={reading.place} />}
+        <Ideas kept={kept} openChart={openChart} />
       </div>
-      {reading && <SchoolDialog reading={reading} weights={desk.settings.weights} />}
+      {reading && <SchoolDialog reading={reading} weights={openChart.settings.weights} />}
     </div>
   )
 }

@@ -11,9 +11,9 @@ import {
 } from '../../../core/index.ts'
 import { beatText } from '../../figures/words.ts'
 import { Button } from '../../parts/Button.tsx'
-import { laySketch } from '../../stores/actions.ts'
-import type { Desk } from '../../stores/desk.ts'
-import { go } from '../../stores/place.ts'
+import { go } from '../../state/address/address.ts'
+import { laySketch } from '../../state/tune/asking.ts'
+import type { OpenChart } from '../../state/tune/open-chart.ts'
 import panels from './panels.module.css'
 
 const SHOWN = 14
@@ -24,25 +24,28 @@ const GROUPS = [
 ] as const
 
 interface Props {
-  readonly desk: Desk
+  readonly openChart: OpenChart
   readonly overlay: Overlay
 }
 
-const spotsServed = (desk: Desk, overlay: Overlay): readonly { readonly reading: Reading; readonly index: number }[] =>
-  desk.spots
+const spotsServed = (
+  openChart: OpenChart,
+  overlay: Overlay,
+): readonly { readonly reading: Reading; readonly index: number }[] =>
+  openChart.spots
     .flatMap((s) =>
-      s.reading ? [{ reading: readOver(overlay, s.reading.place, desk.settings.weights), index: s.index }] : [],
+      s.reading ? [{ reading: readOver(overlay, s.reading.place, openChart.settings.weights), index: s.index }] : [],
     )
     .sort((a, b) => a.reading.fade - b.reading.fade)
 
 /** Over which chords, and where in this chart, the overlay serves too. */
-export const ElsewherePanel = ({ desk, overlay }: Props) => {
-  const { school, weights } = desk.settings
+export const ElsewherePanel = ({ openChart, overlay }: Props) => {
+  const { school, weights } = openChart.settings
   const served = useMemo(() => servesOver(overlay, school, weights), [overlay, school, weights])
-  const spots = useMemo(() => spotsServed(desk, overlay), [desk, overlay])
+  const spots = useMemo(() => spotsServed(openChart, overlay), [openChart, overlay])
   const lay = ({ chord }: Served) => {
-    const concert = desk.concert?.overlay.name
-    if (concert) laySketch(transposeChord(chord, reverse(desk.instrument.written)).symbol, concert)
+    const concert = openChart.concert?.overlay.name
+    if (concert) laySketch(transposeChord(chord, reverse(openChart.instrument.written)).symbol, concert)
   }
   return (
     // biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls, and must be reached by keyboard
@@ -52,7 +55,7 @@ export const ElsewherePanel = ({ desk, overlay }: Props) => {
           <h2>In this chart, nearest first (fade, landing)</h2>
           <div className={panels.chips}>
             {spots.slice(0, SHOWN).map(({ reading, index }) => {
-              const s = desk.spots[index]
+              const s = openChart.spots[index]
               if (!s) return null
               return (
                 <Button
@@ -61,7 +64,7 @@ export const ElsewherePanel = ({ desk, overlay }: Props) => {
                     go({
                       bar: s.spot.bar,
                       beat: s.beat,
-                      over: desk.concert?.overlay.name ?? null,
+                      over: openChart.concert?.overlay.name ?? null,
                       home: null,
                       sounds: null,
                     })

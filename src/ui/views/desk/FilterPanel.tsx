@@ -3,7 +3,7 @@ import { FAMILY_WORDS } from '../../figures/words.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Select } from '../../parts/Select.tsx'
 import { Slider } from '../../parts/Slider.tsx'
-import type { Filters } from '../../stores/filters.ts'
+import type { Filters } from '../../state/address/filters.ts'
 import styles from './LayOver.module.css'
 
 interface Props {

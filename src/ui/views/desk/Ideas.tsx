@@ -1,3 +1,4 @@
+import { useStore } from '@nanostores/react'
 import { Trash2 } from 'lucide-react'
 import { useMemo } from 'react'
 import {
@@ -12,14 +13,15 @@ import {
 } from '../../../core/index.ts'
 import { Multiple } from '../../figures/Multiple.tsx'
 import { Button } from '../../parts/Button.tsx'
-import { layIdea } from '../../stores/actions.ts'
-import type { Desk } from '../../stores/desk.ts'
-import { type Kept, removeIdea } from '../../stores/kept.ts'
-import type { IdeaRow } from '../../stores/rows.ts'
+import { $ideasNext, type Kept, moreIdeas, removeIdea } from '../../state/kept/kept.ts'
+import type { IdeaRow } from '../../state/kept/row-types.ts'
+import { FIRST } from '../../state/page/first.ts'
+import { layIdea } from '../../state/tune/asking.ts'
+import type { OpenChart } from '../../state/tune/open-chart.ts'
 import styles from './Ideas.module.css'
 
 /** A kept idea read in the player's written pitch, or null where it no longer reads. */
-const readingOf = (idea: IdeaRow, { instrument, settings }: Desk): Reading | null => {
+const readingOf = (idea: IdeaRow, { instrument, settings }: OpenChart): Reading | null => {
   const overlay = readOverlay(idea.overlay)
   const chord = readChord(idea.chord)
   const next = idea.next === null ? null : readChord(idea.next)
@@ -30,10 +32,18 @@ const readingOf = (idea: IdeaRow, { instrument, settings }: Desk): Reading | nul
   return readOver(transposeOverlay(overlay.value, written), place, settings.weights)
 }
 
-const Idea = ({ idea, desk, here }: { readonly idea: IdeaRow; readonly desk: Desk; readonly here: boolean }) => {
-  const { instrument, settings } = desk
+const Idea = ({
+  idea,
+  openChart,
+  here,
+}: {
+  readonly idea: IdeaRow
+  readonly openChart: OpenChart
+  readonly here: boolean
+}) => {
+  const { instrument, settings } = openChart
   // biome-ignore lint/correctness/useExhaustiveDependencies: a desk is new at every key, what counts here is not
-  const reading = useMemo(() => readingOf(idea, desk), [idea, instrument, settings.school, settings.weights])
+  const reading = useMemo(() => readingOf(idea, openChart), [idea, instrument, settings.school, settings.weights])
   if (!reading) return null
   const { chord, next } = reading.place
   const where = here && idea.bar !== null ? ` in bar ${idea.bar}` : next ? ` to ${toGlyphs(next.symbol)}` : ''
@@ -69,8 +79,9 @@ const Idea = ({ idea, desk, here }: { readonly idea: IdeaRow; readonly desk: Des
 }
 
 /** What was kept: this chart's ideas first, in the order of the chart, then the others. */
-export const Ideas = ({ kept, desk }: { readonly kept: Kept; readonly desk: Desk }) => {
-  const chartId = desk.isSketch ? null : (kept.chart?.id ?? null)
+export const Ideas = ({ kept, openChart }: { readonly kept: Kept; readonly openChart: OpenChart }) => {
+  const more = typeof useStore($ideasNext, FIRST) === 'string'
+  const chartId = openChart.isSketch ? null : (kept.chart?.id ?? null)
   const ofChart = kept.ideas.filter((i) => i.chartId !== null && i.chartId === chartId)
   const inOrder = [...ofChart].sort((a, b) => (a.bar ?? 0) - (b.bar ?? 0) || (a.beat ?? 0) - (b.beat ?? 0))
   const all = [...inOrder, ...kept.ideas.filter((i) => !ofChart.includes(i))]
@@ -92,9 +103,14 @@ export const Ideas = ({ kept, desk }: { readonly kept: Kept; readonly desk: Desk
       ) : (
         <ul aria-label="Ideas" className={styles.list}>
           {all.map((idea) => (
-            <Idea key={idea.id} idea={idea} desk={desk} here={ofChart.includes(idea)} />
+            <Idea key={idea.id} idea={idea} openChart={openChart} here={ofChart.includes(idea)} />
           ))}
         </ul>
+      )}
+      {more && all.length > 0 && (
+        <Button tone="quiet" onClick={() => void moreIdeas()}>
+          More ideas, of other charts
+        </Button>
       )}
     </section>
   )

@@ -3,10 +3,11 @@ import { useEffect, useState } from 'react'
 import type { Place as Spotted } from '../../../core/index.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Select } from '../../parts/Select.tsx'
-import type { Desk } from '../../stores/desk.ts'
-import { type Filters, NO_FILTERS } from '../../stores/filters.ts'
-import { go, type Place } from '../../stores/place.ts'
-import { $listed, askAgain, indexIn, layWritten, listFor } from '../../stores/ranking.ts'
+import { type Address, choose } from '../../state/address/address.ts'
+import { type Filters, NO_FILTERS } from '../../state/address/filters.ts'
+import { $listed, askAgain, indexIn, listFor } from '../../state/desk/ranking.ts'
+import { layWritten } from '../../state/tune/laying.ts'
+import type { OpenChart } from '../../state/tune/open-chart.ts'
 import { DegreeToggles } from './DegreeToggles.tsx'
 import { FilterPanel } from './FilterPanel.tsx'
 import { filterWords, oneFilter, withoutFilters } from './filter-words.ts'
@@ -20,12 +21,12 @@ const SORTS = [
   { value: 'key', label: 'nearest key first' },
 ] as const
 
-const setFilters = (filters: Filters): void => go({ filters })
+const setFilters = (filters: Filters): void => choose('the filters', { filters }, 'filters')
 
 /** Nothing fits: which filter to drop, and what would be left. */
-const Nothing = ({ place, spot }: { readonly place: Place; readonly spot: Spotted }) => {
+const Nothing = ({ address, spot }: { readonly address: Address; readonly spot: Spotted }) => {
   const escapes = useStore($listed).ranking?.escapes ?? []
-  const { filters } = place
+  const { filters } = address
   return (
     <div className={styles.nothing} aria-live="polite">
       <p>Nothing can match all of this at once.</p>
@@ -42,17 +43,17 @@ const Nothing = ({ place, spot }: { readonly place: Place; readonly spot: Spotte
 }
 
 interface Props {
-  readonly place: Place
-  readonly desk: Desk
+  readonly address: Address
+  readonly openChart: OpenChart
   readonly spot: Spotted
 }
 
 /** Everything that can be laid over this chord, ranked; filters answer at each key. */
-export const LayOver = ({ place, desk, spot }: Props) => {
+export const LayOver = ({ address, openChart, spot }: Props) => {
   const { ranking, pending, failed } = useStore($listed)
   const [more, setMore] = useState(false)
-  useEffect(() => listFor(place, desk), [place, desk])
-  const { filters } = place
+  useEffect(() => listFor(address, openChart), [address, openChart])
+  const { filters } = address
   const wanted = filterWords(filters, spot.chord)
   const count = ranking?.names.length ?? 0
   return (
@@ -89,15 +90,15 @@ export const LayOver = ({ place, desk, spot }: Props) => {
       {more && <FilterPanel filters={filters} onChange={setFilters} />}
       {failed ? (
         <div className={styles.nothing} role="alert">
-          <p>The list could not be made.</p>
-          <Button onClick={() => askAgain(place, desk)}>Try again</Button>
+          <p>The overlays could not be ranked. Nothing is lost.</p>
+          <Button onClick={() => askAgain(address, openChart)}>Try again</Button>
         </div>
       ) : ranking === null ? (
         <p className={styles.nothing} aria-busy="true">
           Ranking …
         </p>
       ) : count === 0 && !pending ? (
-        <Nothing place={place} spot={spot} />
+        <Nothing address={address} spot={spot} />
       ) : (
         <>
           <p className={styles.heads} aria-hidden="true">
@@ -109,10 +110,10 @@ export const LayOver = ({ place, desk, spot }: Props) => {
           </p>
           <OverlayList
             ranking={ranking}
-            index={indexIn(ranking, desk)}
+            index={indexIn(ranking, openChart)}
             place={spot}
-            weights={desk.settings.weights}
-            onLay={(name) => layWritten(name, desk)}
+            weights={openChart.settings.weights}
+            onLay={(name) => layWritten(name, openChart)}
           />
         </>
       )}

@@ -2,12 +2,13 @@ import { useMemo } from 'react'
 import { type Mend, mendsOf, type Reading, reverse, toGlyphs, transposeOverlay } from '../../../core/index.ts'
 import { Multiple } from '../../figures/Multiple.tsx'
 import { Button } from '../../parts/Button.tsx'
-import { hearOverlay, keep } from '../../stores/actions.ts'
-import type { Desk } from '../../stores/desk.ts'
-import { openPrinting } from '../../stores/dialogs.ts'
-import { MENDS_ID } from '../../stores/focus.ts'
-import { go, type Place } from '../../stores/place.ts'
-import { turnTray } from '../../stores/tray.ts'
+import { type Address, go } from '../../state/address/address.ts'
+import { keep } from '../../state/desk/keeping.ts'
+import { toggleTray } from '../../state/desk/tray.ts'
+import { openPrinting } from '../../state/page/dialogs.ts'
+import { MENDS_ID } from '../../state/page/focus.ts'
+import { hearOverlay } from '../../state/sound/overlay-hearing.ts'
+import type { OpenChart } from '../../state/tune/open-chart.ts'
 import { FigureTabs } from '../overlay/FigureTabs.tsx'
 import styles from '../overlay/Picture.module.css'
 import { TurnTaking } from '../overlay/TurnTaking.tsx'
@@ -22,14 +23,14 @@ const MENDS_SIGNS = 56
 
 const mendWords = (m: Mend): string => toGlyphs(`${m.from.name} to ${m.to.name}: ${m.becomes.name}, fade ${m.fade}`)
 
-const Mends = ({ reading, desk }: { readonly reading: Reading; readonly desk: Desk }) => {
+const Mends = ({ reading, openChart }: { readonly reading: Reading; readonly openChart: OpenChart }) => {
   const best = useMemo(
-    () => mendsOf(reading, desk.settings.weights).slice(0, MENDS_SHOWN),
-    [reading, desk.settings.weights],
+    () => mendsOf(reading, openChart.settings.weights).slice(0, MENDS_SHOWN),
+    [reading, openChart.settings.weights],
   )
   const mends = best.map(mendWords).join('').length > MENDS_SIGNS ? best.slice(0, 1) : best
   if (mends.length === 0) return null
-  const back = reverse(desk.instrument.written)
+  const back = reverse(openChart.instrument.written)
   return (
     <ul id={MENDS_ID} className={styles.mends} aria-label="Mends">
       <li className={styles.soft}>Mend</li>
@@ -44,8 +45,8 @@ const Mends = ({ reading, desk }: { readonly reading: Reading; readonly desk: De
   )
 }
 
-const titleNote = (desk: Desk): string => {
-  switch (desk.current?.by) {
+const titleNote = (openChart: OpenChart): string => {
+  switch (openChart.current?.by) {
     case 'home':
       return 'the home scale'
     case 'idea':
@@ -56,40 +57,40 @@ const titleNote = (desk: Desk): string => {
 }
 
 interface Props {
-  readonly place: Place
-  readonly desk: Desk
+  readonly address: Address
+  readonly openChart: OpenChart
   readonly reading: Reading
 }
 
-const Figure = ({ place, desk, reading }: Props) => {
-  switch (place.figure) {
+const Figure = ({ address, openChart, reading }: Props) => {
+  switch (address.figure) {
     case 'why':
-      return <WhyPanel reading={reading} weights={desk.settings.weights} />
+      return <WhyPanel reading={reading} weights={openChart.settings.weights} />
     case 'compare':
-      return <ComparePanel place={place} desk={desk} />
+      return <ComparePanel address={address} openChart={openChart} />
     case 'elsewhere':
-      return <ElsewherePanel desk={desk} overlay={reading.overlay} />
+      return <ElsewherePanel openChart={openChart} overlay={reading.overlay} />
     case 'chord':
-      return <ChordPanel desk={desk} reading={reading} />
+      return <ChordPanel openChart={openChart} reading={reading} />
     default:
-      return <TurnTaking figure={place.figure} reading={reading} desk={desk} />
+      return <TurnTaking figure={address.figure} reading={reading} openChart={openChart} />
   }
 }
 
 /** The overlay in view: its name, what to do with it, and one of its pictures. */
-export const Picture = ({ place, desk, reading }: Props) => {
-  const inTray = desk.concert !== null && place.tray.includes(desk.concert.overlay.name)
+export const Picture = ({ address, openChart, reading }: Props) => {
+  const inTray = openChart.concert !== null && address.tray.includes(openChart.concert.overlay.name)
   return (
     <section className={styles.picture} aria-label="Overlay">
       <header className={styles.head}>
-        {place.figure !== 'slope' && <Multiple reading={reading} />}
+        {address.figure !== 'slope' && <Multiple reading={reading} />}
         <h1>{toGlyphs(reading.overlay.name)}</h1>
-        <span className={styles.soft}>{titleNote(desk)}</span>
+        <span className={styles.soft}>{titleNote(openChart)}</span>
         <span className={styles.buttons}>
           <Button title="Enter" onClick={hearOverlay}>
             Hear
           </Button>
-          <Button pressed={inTray} title="t" onClick={turnTray}>
+          <Button pressed={inTray} title="t" onClick={toggleTray}>
             Tray
           </Button>
           <Button onClick={openPrinting}>Print</Button>
@@ -98,15 +99,15 @@ export const Picture = ({ place, desk, reading }: Props) => {
           </Button>
         </span>
       </header>
-      <FigureTabs now={place.figure} inTray={place.tray.length} />
-      {desk.overlayError && (
+      <FigureTabs now={address.figure} inTray={address.tray.length} />
+      {openChart.overlayError && (
         <p role="alert" className={styles.wrong}>
-          The address lays “{place.over}” over this chord. “{desk.overlayError.found}” is not understood there, so the
-          home scale is shown.
+          The address lays “{address.over}” over this chord. “{openChart.overlayError.found}” is not understood there,
+          so the home scale is shown.
         </p>
       )}
-      <Figure place={place} desk={desk} reading={reading} />
-      <Mends reading={reading} desk={desk} />
+      <Figure address={address} openChart={openChart} reading={reading} />
+      <Mends reading={reading} openChart={openChart} />
     </section>
   )
 }

@@ -11,8 +11,8 @@ import {
   type Weights,
 } from '../../../core/index.ts'
 import { Dialog } from '../../parts/Dialog.tsx'
-import { $schoolOpen, closeSchool } from '../../stores/dialogs.ts'
-import { chooseSchool } from '../../stores/judging.ts'
+import { chooseSchool } from '../../state/desk/judging.ts'
+import { $schoolOpen, closeSchool } from '../../state/page/dialogs.ts'
 import panels from './panels.module.css'
 
 const Effects = ({ reading, weights }: { readonly reading: Reading; readonly weights: Weights }) => {

@@ -14,15 +14,15 @@ import { TabRow } from '../../figures/TabRow.tsx'
 import { beatsWords, beatText, jobWords } from '../../figures/words.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Select } from '../../parts/Select.tsx'
-import type { Desk } from '../../stores/desk.ts'
-import { openSchool } from '../../stores/dialogs.ts'
-import { chooseHome, homesFor } from '../../stores/judging.ts'
+import { chooseHome, homesFor } from '../../state/desk/judging.ts'
+import { openSchool } from '../../state/page/dialogs.ts'
+import type { OpenChart } from '../../state/tune/open-chart.ts'
 import styles from './SpotColumn.module.css'
 
 /** What is inside, by which reason, and whether the player chose it. */
-const Home = ({ reading, desk }: { readonly reading: Reading; readonly desk: Desk }) => {
+const Home = ({ reading, openChart }: { readonly reading: Reading; readonly openChart: OpenChart }) => {
   const { home } = reading.place
-  const inside = readOver(homeOverlay(home.first), reading.place, desk.settings.weights)
+  const inside = readOver(homeOverlay(home.first), reading.place, openChart.settings.weights)
   const passing = inside.notes.filter((n) => n.role === 'suspension').map((n) => toGlyphs(n.note.name))
   const name = homeName(home.first)
   const offered = homesFor(reading.place)
@@ -34,7 +34,7 @@ const Home = ({ reading, desk }: { readonly reading: Reading; readonly desk: Des
           label={yours ? 'Inside here, yours' : 'Inside here'}
           value={name}
           options={[...new Set([...offered, name])].map((o) => ({ value: o, label: toGlyphs(o) }))}
-          onPick={(o) => chooseHome(o, desk)}
+          onPick={(o) => chooseHome(o, openChart)}
         />
         <Button title="o: school" onClick={openSchool}>
           School
@@ -67,8 +67,8 @@ const Figures = ({ reading }: { readonly reading: Reading }) => (
 )
 
 /** The chord in view: its job, its place, what is inside, and the overlay's figures. */
-export const SpotColumn = ({ desk, current }: { readonly desk: Desk; readonly current: StripSpot }) => {
-  const { chart, sounding } = desk
+export const SpotColumn = ({ openChart, current }: { readonly openChart: OpenChart; readonly current: StripSpot }) => {
+  const { chart, sounding } = openChart
   const { spot, next, reading } = current
   const length = chart ? beatsWords(beatsOf(spot, chart.metre)) : ''
   const from = spot.at > 0 ? ` from beat ${beatText(current.beat)}` : ''
@@ -84,7 +84,7 @@ export const SpotColumn = ({ desk, current }: { readonly desk: Desk; readonly cu
           {next ? `, then ${toGlyphs(next.symbol)}` : ''}
         </p>
       </div>
-      {reading && <Home reading={reading} desk={desk} />}
+      {reading && <Home reading={reading} openChart={openChart} />}
       {reading && <Figures reading={reading} />}
     </section>
   )

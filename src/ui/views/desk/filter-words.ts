@@ -1,6 +1,6 @@
 import { type Chord, degreeOver, type Filter, listed, pitchClass, toGlyphs } from '../../../core/index.ts'
 import { FAMILY_WORDS } from '../../figures/words.ts'
-import { type Filters, NO_FILTERS } from '../../stores/filters.ts'
+import { type Filters, NO_FILTERS } from '../../state/address/filters.ts'
 
 const degreesIn = (ups: readonly number[], chord: Chord): readonly string[] =>
   ups.map((up) => toGlyphs(degreeOver(chord, pitchClass(chord.root.pc + up))))

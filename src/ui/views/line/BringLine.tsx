@@ -3,9 +3,9 @@ import { barsAt, type Chart, GRIDS, type Grid, toGlyphs } from '../../../core/in
 import { Button } from '../../parts/Button.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
 import { Select } from '../../parts/Select.tsx'
-import type { Kept } from '../../stores/kept.ts'
-import { keepLine, type LookedInto, lookInto } from '../../stores/lines.ts'
-import { AT_START, go } from '../../stores/place.ts'
+import { AT_START, go } from '../../state/address/address.ts'
+import type { Kept } from '../../state/kept/kept.ts'
+import { keepLine, type LookedInto, lookInto } from '../../state/line/lines.ts'
 import { GRID_WORDS } from './grid-words.ts'
 import styles from './LineView.module.css'
 
@@ -119,7 +119,7 @@ export const BringLine = ({ chart, kept }: { readonly chart: Chart; readonly kep
                 options={kept.charts.map((c) => ({ value: c.id, label: c.title }))}
                 onPick={(id) => {
                   setBar('1')
-                  go({ chart: id, ...AT_START, line: null, note: 0 })
+                  go({ chart: id, ...AT_START })
                 }}
               />
               <Select

@@ -1,7 +1,7 @@
-import { useStore } from '@nanostores/react'
 import { useEffect, useMemo, useRef } from 'react'
 import { barsAt } from '../../../core/index.ts'
-import { $routes, refreshRoutes } from '../../stores/routes.ts'
+import { say } from '../../state/page/notices.ts'
+import { useOver } from '../overlay/use-over.ts'
 import type { SideProps } from './LineSides.tsx'
 import styles from './LineView.module.css'
 
@@ -11,14 +11,11 @@ interface Point {
 }
 
 /** The line of fade note by note, and under it what the attached route planned. */
-export const FadePanel = ({ taken, row }: SideProps) => {
+export const FadePanel = ({ lineAnalysis, row }: SideProps) => {
   const canvas = useRef<HTMLCanvasElement>(null)
-  const routes = useStore($routes)
-  useEffect(() => {
-    if (row.routeId) void refreshRoutes()
-  }, [row.routeId])
-  const { audit, chart } = taken
-  const route = routes?.find((r) => r.id === row.routeId) ?? null
+  const { rows: routes } = useOver('routes', row.chartId)
+  const { audit, chart } = lineAnalysis
+  const route = routes.find((r) => r.id === row.routeId) ?? null
   const played = useMemo(() => {
     const { beat } = audit.timeline
     const all = audit.notes.map((n): Point => ({ x: n.at / beat, y: n.fade }))
@@ -54,9 +51,12 @@ export const FadePanel = ({ taken, row }: SideProps) => {
   useEffect(() => {
     let wanted = true
     let stop = () => {}
-    void import('./fade-chart.ts').then(({ drawFade }) => {
-      if (wanted && canvas.current) stop = drawFade(canvas.current, played, planned, barLines)
-    })
+    void import('./fade-chart.ts').then(
+      ({ drawFade }) => {
+        if (wanted && canvas.current) stop = drawFade(canvas.current, played, planned, barLines)
+      },
+      () => say('The picture could not be loaded. Its words are under it.'),
+    )
     return () => {
       wanted = false
       stop()

@@ -1,13 +1,14 @@
 import { useEffect, useState } from 'react'
-import type { Chart, Taken } from '../../../core/index.ts'
+import type { Chart, LineAnalysis } from '../../../core/index.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Select } from '../../parts/Select.tsx'
-import { copyTable } from '../../stores/copying.ts'
-import { beginLine } from '../../stores/line-editing.ts'
-import { removeLine, renameLine } from '../../stores/lines.ts'
-import { go, MOST_ZOOM } from '../../stores/place.ts'
-import type { LineRow } from '../../stores/rows.ts'
-import { $marked } from '../../stores/verdict.ts'
+import { go } from '../../state/address/address.ts'
+import { MOST_ZOOM } from '../../state/address/parts/line.ts'
+import type { LineRow } from '../../state/kept/row-types.ts'
+import { beginLine } from '../../state/line/line-editing.ts'
+import { removeLine, renameLine } from '../../state/line/lines.ts'
+import { $marked } from '../../state/line/verdict.ts'
+import { copyTable } from '../../state/page/copying.ts'
 import type { ViewProps } from '../view.ts'
 import { auditText } from './audit-table.ts'
 import { BringLine } from './BringLine.tsx'
@@ -30,7 +31,7 @@ const Name = ({ row }: { readonly row: LineRow }) => {
       value={name}
       maxLength={200}
       onChange={(e) => setName(e.target.value)}
-      onBlur={() => void renameLine(row, name)}
+      onBlur={() => renameLine(row, name)}
       onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
     />
   )
@@ -41,11 +42,11 @@ interface Props extends ViewProps {
   /** The lines over the open chart, and the one in view. */
   readonly rows: readonly LineRow[]
   readonly row: LineRow | null
-  readonly taken: Taken | null
+  readonly lineAnalysis: LineAnalysis | null
 }
 
 /** Which line is in view, its name, how it is shown, its files, and how a new one begins. */
-export const LineHead = ({ place, kept, desk, chart, rows, row, taken }: Props) => (
+export const LineHead = ({ address, kept, openChart, chart, rows, row, lineAnalysis }: Props) => (
   <div className={styles.head}>
     <h1>Line</h1>
     {rows.length > 0 && (
@@ -61,18 +62,22 @@ export const LineHead = ({ place, kept, desk, chart, rows, row, taken }: Props) 
       />
     )}
     {row && <Name row={row} />}
-    {row && taken && (
+    {row && lineAnalysis && (
       <>
-        <Button pressed={place.write} onClick={() => go({ write: !place.write })}>
+        <Button pressed={address.write} onClick={() => go({ write: !address.write })}>
           Write
         </Button>
-        <Button pressed={place.tab} onClick={() => go({ tab: !place.tab })}>
+        <Button pressed={address.tab} onClick={() => go({ tab: !address.tab })}>
           Tablature
         </Button>
-        <Button aria-label="Narrower" disabled={place.zoom <= -MOST_ZOOM} onClick={() => go({ zoom: place.zoom - 1 })}>
+        <Button
+          aria-label="Narrower"
+          disabled={address.zoom <= -MOST_ZOOM}
+          onClick={() => go({ zoom: address.zoom - 1 })}
+        >
           −
         </Button>
-        <Button aria-label="Wider" disabled={place.zoom >= MOST_ZOOM} onClick={() => go({ zoom: place.zoom + 1 })}>
+        <Button aria-label="Wider" disabled={address.zoom >= MOST_ZOOM} onClick={() => go({ zoom: address.zoom + 1 })}>
           +
         </Button>
         <details className={styles.files}>
@@ -83,7 +88,9 @@ export const LineHead = ({ place, kept, desk, chart, rows, row, taken }: Props) 
                 {label}
               </a>
             ))}
-            <Button onClick={() => void copyTable(auditText(row, taken, desk.settings.school))}>Copy as text</Button>
+            <Button onClick={() => void copyTable(auditText(row, lineAnalysis, openChart.settings.school))}>
+              Copy as text
+            </Button>
             <Button tone="quiet" onClick={() => void removeLine(row)}>
               Remove
             </Button>
@@ -91,7 +98,7 @@ export const LineHead = ({ place, kept, desk, chart, rows, row, taken }: Props) 
         </details>
       </>
     )}
-    <Button onClick={() => void beginLine()}>New line</Button>
+    <Button onClick={() => beginLine()}>New line</Button>
     <BringLine chart={chart} kept={kept} />
   </div>
 )

@@ -1,24 +1,25 @@
-import { type Taken, WHOLE_NECK } from '../../../core/index.ts'
+import { type LineAnalysis, WHOLE_NECK } from '../../../core/index.ts'
 import { Fretboard } from '../../figures/Fretboard.tsx'
 import { Keyboard } from '../../figures/Keyboard.tsx'
 import { tuningFrom } from '../../figures/neck.ts'
 import { CLEF_C } from '../../figures/register.ts'
 import { Button } from '../../parts/Button.tsx'
-import type { Desk } from '../../stores/desk.ts'
-import { playInto } from '../../stores/line-editing.ts'
-import { go, LINE_SIDES, type LineSide } from '../../stores/place.ts'
-import type { KeptNote, LineRow } from '../../stores/rows.ts'
+import { go } from '../../state/address/address.ts'
+import { LINE_SIDES, type LineSide } from '../../state/address/parts/line.ts'
+import type { KeptNote, LineRow } from '../../state/kept/row-types.ts'
+import { playInto } from '../../state/line/line-editing.ts'
+import type { OpenChart } from '../../state/tune/open-chart.ts'
 import { FadePanel } from './FadePanel.tsx'
-import { LiesPanel } from './LiesPanel.tsx'
 import styles from './LineView.module.css'
 import { NotePanel } from './NotePanel.tsx'
+import { PlacementPanel } from './PlacementPanel.tsx'
 import { TablePanel } from './TablePanel.tsx'
 
 export interface SideProps {
-  readonly taken: Taken
+  readonly lineAnalysis: LineAnalysis
   readonly row: LineRow
   readonly notes: readonly KeptNote[]
-  readonly desk: Desk
+  readonly openChart: OpenChart
   readonly current: number
 }
 
@@ -26,22 +27,22 @@ const NAMES: Readonly<Record<LineSide, string>> = {
   note: 'Note',
   fade: 'Fade',
   table: 'Table',
-  lies: 'Place',
+  placement: 'Place',
   keys: 'Keys',
   neck: 'Neck',
 }
 
 const NOTHING = 'No chord sounds here, so there is nothing to press against.'
 
-const KeysPanel = ({ desk }: SideProps) => {
-  const reading = desk.current?.reading
+const KeysPanel = ({ openChart }: SideProps) => {
+  const reading = openChart.current?.reading
   if (!reading) return <p>{NOTHING}</p>
   return (
     <Keyboard
       reading={reading}
-      low={CLEF_C[desk.settings.clef]}
+      low={CLEF_C[openChart.settings.clef]}
       octaves={2}
-      onPress={(p) => playInto(p - desk.instrument.written.semitones)}
+      onPress={(p) => playInto(p - openChart.instrument.written.semitones)}
     />
   )
 }
@@ -49,17 +50,17 @@ const KeysPanel = ({ desk }: SideProps) => {
 /** A fret's pitch as the reading names it, in concert: instruments that sound an octave lower keep their own frets. */
 const fretInConcert = (pitch: number, semitones: number): number => pitch - (semitones % 12)
 
-const NeckPanel = ({ desk }: SideProps) => {
-  const reading = desk.current?.reading
+const NeckPanel = ({ openChart }: SideProps) => {
+  const reading = openChart.current?.reading
   if (!reading) return <p>{NOTHING}</p>
   return (
     <Fretboard
       reading={reading}
       position={WHOLE_NECK}
-      leftHanded={desk.settings.leftHanded}
+      leftHanded={openChart.settings.leftHanded}
       picking={false}
-      tuning={tuningFrom(desk.settings.tuning)}
-      onPress={(p) => playInto(fretInConcert(p, desk.instrument.written.semitones))}
+      tuning={tuningFrom(openChart.settings.tuning)}
+      onPress={(p) => playInto(fretInConcert(p, openChart.instrument.written.semitones))}
     />
   )
 }
@@ -68,7 +69,7 @@ const PANELS = {
   note: NotePanel,
   fade: FadePanel,
   table: TablePanel,
-  lies: LiesPanel,
+  placement: PlacementPanel,
   keys: KeysPanel,
   neck: NeckPanel,
 } as const

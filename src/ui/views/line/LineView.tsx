@@ -1,35 +1,61 @@
 import { useStore } from '@nanostores/react'
 import { useEffect, useMemo } from 'react'
-import { MOST, said, sameBeat, toGlyphs, verdictOf } from '../../../core/index.ts'
+import { MOST, pitchClass, plainNote, printCount, sameBeat, toGlyphs, verdictOf } from '../../../core/index.ts'
 import { LineBand } from '../../figures/LineBand.tsx'
 import { Button } from '../../parts/Button.tsx'
-import { dropHeldLine, heldLine, putBackHeld, putOnStaff } from '../../stores/line-editing.ts'
-import { tapNote } from '../../stores/line-hearing.ts'
-import { tablatureOf } from '../../stores/line-tab.ts'
+import { $address, go } from '../../state/address/address.ts'
+import { rowsIn } from '../../state/kept/lists.ts'
+import type { KeptNote, LineRow } from '../../state/kept/row-types.ts'
+import { $rows } from '../../state/kept/rows.ts'
+import type { Standing } from '../../state/kept/standing.ts'
+import { putOnStaff } from '../../state/line/line-editing.ts'
+import { tablatureOf } from '../../state/line/line-tab.ts'
 import {
+  $lineAnalysis,
   $lineNotes,
-  $lines,
-  $linesFailed,
-  $taken,
   fetchNotes,
   firstNoteAt,
   lineAsk,
+  lineHere,
+  linesOver,
   notesOf,
-  refreshLines,
   removeLine,
-} from '../../stores/lines.ts'
-import { $place, go } from '../../stores/place.ts'
-import { $playing, musicTick } from '../../stores/playing.ts'
-import type { KeptNote, LineRow } from '../../stores/rows.ts'
-import { $marked, $verdict } from '../../stores/verdict.ts'
+} from '../../state/line/lines.ts'
+import { $marked, $verdict } from '../../state/line/verdict.ts'
+import { FIRST } from '../../state/page/first.ts'
+import { tapNote } from '../../state/sound/line-hearing.ts'
+import { $playing, musicTick } from '../../state/sound/playing.ts'
 import { NoChart } from '../overlay/NoChart.tsx'
+import { RowTrouble, standingWords } from '../overlay/RowTrouble.tsx'
+import { useOver } from '../overlay/use-over.ts'
 import type { ViewProps } from '../view.ts'
 import { LineHead } from './LineHead.tsx'
 import { LineSides } from './LineSides.tsx'
 import styles from './LineView.module.css'
-import { useTaken } from './use-taken.ts'
+import { useLineAnalysis } from './use-line-analysis.ts'
 import { Verdict } from './Verdict.tsx'
 import { WriteBar } from './WriteBar.tsx'
+
+/** A pitch in concert, by name and octave. */
+const pitchName = (pitch: number): string => `${plainNote(pitchClass(pitch)).name}${Math.floor(pitch / 12) - 1}`
+const lineText = (row: LineRow): string => {
+  const { line, name } = row
+  const pitches =
+    'notes' in line ? line.notes.map((n) => (typeof n.pitch === 'number' ? pitchName(n.pitch) : n.pitch)) : []
+  return toGlyphs(`${name}: ${pitches.length} notes\n${pitches.join(' ')}`)
+}
+
+/** What stands in the way of a line being kept. */
+const LineTrouble = ({ standing }: { readonly standing: Standing<LineRow> }) => (
+  <div className={styles.trouble}>
+    <RowTrouble kind="lines" standing={standing} textOf={lineText} onAnew={(line) => go({ line, note: 0 })} />
+    {(standing.state === 'unreachable' || standing.state === 'unreadable') && (
+      <p className={styles.held} role="status">
+        {standingWords(standing)}
+      </p>
+    )}
+  </div>
+)
 
 /** A line from before there was a bound. */
 const isTooLong = (notes: readonly KeptNote[]): boolean => {
@@ -38,112 +64,112 @@ const isTooLong = (notes: readonly KeptNote[]): boolean => {
 }
 
 /** Line: what each note of a line is and does, where it leaves home and how it lands, and what a school says of it. */
-const LineView = ({ place, kept, desk }: ViewProps) => {
-  const all = useStore($lines)
-  const failed = useStore($linesFailed)
-  const known = useStore($lineNotes)
+const LineView = ({ address, kept, openChart }: ViewProps) => {
+  const standings = useStore($rows.lines, FIRST)
+  const all = useMemo(() => rowsIn<'lines'>(standings), [standings])
+  const known = useStore($lineNotes, FIRST)
   const playing = useStore($playing)
   const marked = useStore($marked)
-  useEffect(() => {
-    void refreshLines()
-  }, [])
   const chartId = kept.chart?.id ?? null
-  const rows = (all ?? []).filter((r) => r.chartId === chartId)
-  const row = (all ?? []).find((r) => r.id === place.line) ?? rows[0] ?? null
+  const { fetching, again } = useOver('lines', chartId)
+  const rows = linesOver(kept, all)
+  const row = lineHere(address, kept, all) ?? null
+  const standing = row ? standings[row.id] : undefined
   const notes = row && notesOf(row, known)
-  const text = row?.chartId === chartId ? kept.chart?.text : row?.text
+  const text = row && row.chartId === chartId ? kept.chart?.text : row?.text
   useEffect(() => {
     if (row && text) void fetchNotes(row, text)
   }, [row, text])
-  const { school } = desk.settings
+  const { school } = openChart.settings
   // Not by the place: walking through the notes takes nothing apart anew.
   const long = notes !== null && isTooLong(notes)
   const ask = useMemo(() => (row && notes && !long ? lineAsk(row, notes, kept) : null), [row, notes, long, kept])
-  const { taken, waiting } = useTaken(ask, row?.id ?? '')
+  const { lineAnalysis, waiting } = useLineAnalysis(ask, row?.id ?? '')
   useEffect(() => {
-    $taken.set(taken)
-    $verdict.set(taken ? verdictOf(taken.audit, school) : [])
-  }, [taken, school])
+    $lineAnalysis.set(lineAnalysis)
+    $verdict.set(lineAnalysis ? verdictOf(lineAnalysis.audit, school) : [])
+  }, [lineAnalysis, school])
   const tab = useMemo(
-    () => (taken && place.tab ? tablatureOf(taken.audit.notes, desk) : null),
-    [taken, place.tab, desk],
+    () => (lineAnalysis && address.tab ? tablatureOf(lineAnalysis.audit.notes, openChart) : null),
+    [lineAnalysis, address.tab, openChart],
   )
-  const { bar, beat } = place
+  const { bar, beat } = address
   useEffect(() => {
-    if (!taken || (bar === 1 && beat === 1)) return
-    const { notes: heard, timeline } = taken.audit
-    const sounding = heard[$place.get()?.note ?? 0]?.sounding
+    if (!lineAnalysis || (bar === 1 && beat === 1)) return
+    const { notes: heard, timeline } = lineAnalysis.audit
+    const sounding = heard[$address.get()?.note ?? 0]?.sounding
     const spot = sounding?.spot.spot
     if (spot?.bar === bar && sameBeat(1 + spot.at / timeline.beat, beat)) return
-    const first = firstNoteAt(taken, bar, beat)
+    const first = firstNoteAt(lineAnalysis, bar, beat)
     if (first >= 0) go({ note: first })
-  }, [taken, bar, beat])
-  if (!desk.chart || desk.isSketch)
+  }, [lineAnalysis, bar, beat])
+  if (!openChart.chart || openChart.isSketch)
     return (
       <div className={styles.empty}>
-        {desk.isSketch ? (
+        {openChart.isSketch ? (
           <p role="status">Keep the sketch as a chart first: a line lies over a kept one.</p>
         ) : (
-          <NoChart kept={kept} desk={desk} />
+          <NoChart kept={kept} openChart={openChart} />
         )}
       </div>
     )
-  if (failed)
+  if (fetching === 'failed')
     return (
       <div className={styles.empty} role="alert">
         <p>The lines could not be fetched. Nothing is lost.</p>
-        <Button onClick={() => void refreshLines()}>Try again</Button>
+        <Button onClick={again}>Try again</Button>
       </div>
     )
-  const current = Math.min(place.note, (taken?.audit.notes.length ?? 1) - 1)
+  const current = Math.min(address.note, (lineAnalysis?.audit.notes.length ?? 1) - 1)
   return (
     <div className={styles.view}>
-      <LineHead place={place} kept={kept} desk={desk} chart={desk.chart} rows={rows} row={row} taken={taken} />
-      {taken ? (
+      <LineHead
+        address={address}
+        kept={kept}
+        openChart={openChart}
+        chart={openChart.chart}
+        rows={rows}
+        row={row}
+        lineAnalysis={lineAnalysis}
+      />
+      {lineAnalysis ? (
         <>
           <LineBand
-            chart={taken.chart}
-            keyHere={desk.key}
-            audit={taken.audit}
+            chart={lineAnalysis.chart}
+            keyHere={openChart.key}
+            audit={lineAnalysis.audit}
             current={current}
             marked={marked}
-            clef={desk.settings.clef}
+            clef={openChart.settings.clef}
             tab={tab}
-            zoom={place.zoom}
+            zoom={address.zoom}
             music={playing ? musicTick : null}
             onGo={tapNote}
-            onStaff={place.write ? putOnStaff : null}
+            onStaff={address.write ? putOnStaff : null}
           />
-          {row && heldLine(row) && (
-            <p className={styles.held} role="status">
-              Notes that could not be kept are held in this browser.{' '}
-              <Button onClick={() => putBackHeld(row)}>Put them back</Button>
-              <Button tone="quiet" onClick={() => dropHeldLine(row)}>
-                Drop them
-              </Button>
-            </p>
-          )}
-          {place.write && <WriteBar />}
+          {standing && <LineTrouble standing={standing} />}
+          {address.write && <WriteBar />}
           <div className={styles.below}>
             <Verdict row={row as LineRow} notes={notes ?? []} kept={kept} />
             <LineSides
-              side={place.lineSide}
-              taken={taken}
+              side={address.lineSide}
+              lineAnalysis={lineAnalysis}
               row={row as LineRow}
               notes={notes ?? []}
-              desk={desk}
+              openChart={openChart}
               current={current}
             />
           </div>
         </>
       ) : (
         <div className={styles.empty}>
-          {all === null || (row && !notes) ? (
+          {(fetching === 'loading' && !row) || (row && !notes) ? (
             <p role="status">Fetching the lines …</p>
           ) : row && long ? (
             <p role="alert">
-              {toGlyphs(row.name)} is longer than {said(MOST.notes)} notes or {said(MOST.bars)} bars, and is not taken
-              apart. It is kept as it is: <a href={`/api/v1/lines/${row.id}/export?as=csv`}>save it as a table</a>, or{' '}
+              {toGlyphs(row.name)} is longer than {printCount(MOST.notes)} notes or {printCount(MOST.bars)} bars, and is
+              not taken apart. It is kept as it is:{' '}
+              <a href={`/api/v1/lines/${row.id}/export?as=csv`}>save it as a table</a>, or{' '}
               <Button onClick={() => void removeLine(row)}>Remove it</Button>
             </p>
           ) : waiting ? (

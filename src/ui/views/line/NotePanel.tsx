@@ -2,15 +2,15 @@ import { toGlyphs } from '../../../core/index.ts'
 import { hueClass } from '../../figures/hue.ts'
 import { beatText } from '../../figures/words.ts'
 import { Button } from '../../parts/Button.tsx'
-import { cutOut, keepCell } from '../../stores/line-cells.ts'
+import { cutOut, keepCell } from '../../state/line/line-cells.ts'
 import type { SideProps } from './LineSides.tsx'
 import styles from './LineView.module.css'
 
 const within = (n: number) => (s: { readonly from: number; readonly to: number }) => n >= s.from && n <= s.to
 
 /** The note in view: what it is over its chord, what it does, and how the piece it is in could be heard. */
-export const NotePanel = ({ taken, current, notes, row, desk }: SideProps) => {
-  const { audit } = taken
+export const NotePanel = ({ lineAnalysis, current, notes, row, openChart }: SideProps) => {
+  const { audit } = lineAnalysis
   const note = audit.notes[current]
   if (!note) return null
   const cell = audit.cells.find(within(current))
@@ -36,10 +36,10 @@ export const NotePanel = ({ taken, current, notes, row, desk }: SideProps) => {
       </p>
       {cell?.overlay && (
         <div className={styles.pair}>
-          <Button onClick={() => keepCell(cell, taken, desk, row.chartId)}>
+          <Button onClick={() => keepCell(cell, lineAnalysis, openChart, row.chartId)}>
             Keep {toGlyphs(cell.overlay.name)} as an idea
           </Button>
-          <Button onClick={() => void cutOut(cell, row, notes)}>Cut it out as a line</Button>
+          <Button onClick={() => cutOut(cell, row, notes)}>Cut it out as a line</Button>
         </div>
       )}
       {stretch && (

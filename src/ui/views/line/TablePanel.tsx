@@ -5,11 +5,11 @@ import type { SideProps } from './LineSides.tsx'
 import styles from './LineView.module.css'
 
 /** The line as a table: what the band shows, to be read. */
-export const TablePanel = ({ taken, current }: Pick<SideProps, 'taken' | 'current'>) => (
+export const TablePanel = ({ lineAnalysis, current }: Pick<SideProps, 'lineAnalysis' | 'current'>) => (
   <Table
     className={styles.table}
     heads={AUDIT_HEADS}
-    rows={auditRows(taken).map((row) => row.map(toGlyphs))}
+    rows={auditRows(lineAnalysis).map((row) => row.map(toGlyphs))}
     current={current}
   />
 )

@@ -3,12 +3,12 @@ import { useMemo, useState } from 'react'
 import { type School, type Sentence, toGlyphs, verdictOf } from '../../../core/index.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Select } from '../../parts/Select.tsx'
-import type { Kept } from '../../stores/kept.ts'
-import { lineAsk } from '../../stores/lines.ts'
-import type { KeptNote, LineRow } from '../../stores/rows.ts'
-import { $marked, $verdict, isDisputed, lookAt, turnDispute } from '../../stores/verdict.ts'
+import type { Kept } from '../../state/kept/kept.ts'
+import type { KeptNote, LineRow } from '../../state/kept/row-types.ts'
+import { lineAsk } from '../../state/line/lines.ts'
+import { $marked, $verdict, isDisputed, lookAt, toggleDispute } from '../../state/line/verdict.ts'
 import styles from './LineView.module.css'
-import { useTaken } from './use-taken.ts'
+import { useLineAnalysis } from './use-line-analysis.ts'
 
 /** Schools to lay beside one's own: what differs in them. */
 const BESIDE: Readonly<Record<string, Partial<School>>> = {
@@ -47,7 +47,7 @@ const Sentences = ({ sentences, name, row }: ListProps) => {
               pressed={disputed}
               aria-label={`Dispute: ${toGlyphs(s.text)}`}
               title={disputed ? 'Take the dispute back' : 'Not so: it stays disputed'}
-              onClick={() => turnDispute(row, s)}
+              onClick={() => toggleDispute(row, s)}
             >
               not so
             </Button>
@@ -71,8 +71,8 @@ export const Verdict = ({ row, notes, kept }: Props) => {
   const [beside, setBeside] = useState('')
   const change = BESIDE[beside]
   const ask = useMemo(() => (change ? lineAsk(row, notes, kept, change) : null), [change, row, notes, kept])
-  const { taken } = useTaken(ask, `${row.id} ${beside}`)
-  const other = useMemo(() => taken && ask && verdictOf(taken.audit, ask.school), [taken, ask])
+  const { lineAnalysis } = useLineAnalysis(ask, `${row.id} ${beside}`)
+  const other = useMemo(() => lineAnalysis && ask && verdictOf(lineAnalysis.audit, ask.school), [lineAnalysis, ask])
   return (
     <section className={styles.verdict} aria-label="Verdict">
       <div className={styles.head}>

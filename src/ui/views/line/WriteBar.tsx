@@ -11,9 +11,9 @@ import {
   type NoteEdit,
   setBeats,
   typeInto,
-} from '../../stores/line-editing.ts'
-import { moveNote } from '../../stores/lines.ts'
-import { $instruments, stopPlayingIn, turnPlayingIn } from '../../stores/playing-in.ts'
+} from '../../state/line/line-editing.ts'
+import { moveNote } from '../../state/line/lines.ts'
+import { $instruments, stopPlayingIn, togglePlayingIn } from '../../state/line/playing-in.ts'
 import styles from './WriteBar.module.css'
 
 /** Keys of the empty entry field, by the key and what is held with it. */
@@ -106,7 +106,7 @@ export const WriteBar = () => {
         <Button
           pressed={instruments !== null}
           title={instruments?.join(', ') ?? 'Write by playing a MIDI instrument'}
-          onClick={() => void turnPlayingIn()}
+          onClick={() => void togglePlayingIn()}
         >
           play it in
         </Button>

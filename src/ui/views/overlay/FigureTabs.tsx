@@ -1,5 +1,5 @@
-import { toggleFigure } from '../../stores/figures.ts'
-import type { FigureId } from '../../stores/place.ts'
+import type { FigureId } from '../../state/address/parts/desk.ts'
+import { toggleFigure } from '../../state/desk/figures.ts'
 import styles from './Picture.module.css'
 
 const TABS: readonly { readonly id: FigureId; readonly label: string; readonly key: string | null }[] = [

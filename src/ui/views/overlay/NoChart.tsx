@@ -1,12 +1,13 @@
 import { toGlyphs } from '../../../core/index.ts'
 import { Button } from '../../parts/Button.tsx'
-import { ask } from '../../stores/actions.ts'
-import type { Desk } from '../../stores/desk.ts'
-import type { Kept } from '../../stores/kept.ts'
-import { removeChart } from '../../stores/library.ts'
-import { AT_START, go } from '../../stores/place.ts'
-import type { ChartRow } from '../../stores/rows.ts'
+import { AT_START, go } from '../../state/address/address.ts'
+import { removeChart } from '../../state/charts/library.ts'
+import type { Kept } from '../../state/kept/kept.ts'
+import type { ChartRow } from '../../state/kept/row-types.ts'
+import { ask } from '../../state/tune/asking.ts'
+import type { OpenChart } from '../../state/tune/open-chart.ts'
 import styles from './NoChart.module.css'
+import { NotOpen } from './NotOpen.tsx'
 
 const EXAMPLES = ['B minor pentatonic over Eb7 to Abmaj7', 'Ab & Bb+ over Ab7', '| F#m7 | B7 | Emaj7 |'] as const
 
@@ -29,14 +30,20 @@ const Unread = ({ row }: { readonly row: ChartRow }) => (
 )
 
 /** Nothing open: what to do next. Or a chart that is gone or does not read: what is wrong, and the way on. */
-export const NoChart = ({ kept, desk }: { readonly kept: Kept; readonly desk: Desk }) => {
-  if (kept.loading || desk.working)
+export const NoChart = ({ kept, openChart }: { readonly kept: Kept; readonly openChart: OpenChart }) => {
+  if (kept.loading || openChart.working)
     return (
       <p className={styles.empty} role="status">
         Opening the chart …
       </p>
     )
-  const { chartError } = desk
+  if (kept.failed !== null)
+    return (
+      <div className={styles.empty}>
+        <NotOpen kept={kept} />
+      </div>
+    )
+  const { chartError } = openChart
   if (chartError || kept.missing)
     return (
       <div className={styles.empty} role="alert">
@@ -48,7 +55,7 @@ export const NoChart = ({ kept, desk }: { readonly kept: Kept; readonly desk: De
         ) : (
           <p>It was removed, or the address is from elsewhere. Nothing else is lost.</p>
         )}
-        {chartError && kept.chart && !desk.isSketch && <Unread row={kept.chart} />}
+        {chartError && kept.chart && !openChart.isSketch && <Unread row={kept.chart} />}
         {kept.charts.length > 0 && <Button onClick={() => openFirst(kept)}>Open {kept.charts[0]?.title}</Button>}
       </div>
     )

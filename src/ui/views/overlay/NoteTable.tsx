@@ -1,7 +1,7 @@
 import { type Reading, toGlyphs } from '../../../core/index.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Table } from '../../parts/Table.tsx'
-import { copyTable } from '../../stores/copying.ts'
+import { copyTable } from '../../state/page/copying.ts'
 import styles from './NoteTable.module.css'
 
 const HEADS = ['Note', 'Heard as', 'Degree', 'Role', 'Fade', 'Best way out'] as const

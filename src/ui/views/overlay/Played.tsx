@@ -17,21 +17,22 @@ import { CLEF_C, readingOf, scaleUp } from '../../figures/register.ts'
 import { Staff, type StaffEntry } from '../../figures/Staff.tsx'
 import { Button } from '../../parts/Button.tsx'
 import { Select } from '../../parts/Select.tsx'
-import type { Desk } from '../../stores/desk.ts'
-import { $picking, pressPitch, turnPicking } from '../../stores/picking.ts'
-import type { FigureId } from '../../stores/place.ts'
-import type { Clef } from '../../stores/settings.ts'
+import type { FigureId } from '../../state/address/parts/desk.ts'
+import { $picking, togglePicking } from '../../state/desk/picking.ts'
+import type { Clef } from '../../state/kept/settings.ts'
+import { pressPitch } from '../../state/sound/pressing.ts'
+import type { OpenChart } from '../../state/tune/open-chart.ts'
 import styles from './Picture.module.css'
 
 interface Props {
   readonly reading: Reading
-  readonly desk: Desk
+  readonly openChart: OpenChart
 }
 
-const Neck = ({ reading, desk }: Props) => {
+const Neck = ({ reading, openChart }: Props) => {
   const [position, setPosition] = useState<Position>(POSITIONS[0] ?? WHOLE_NECK)
   const picking = useStore($picking)
-  const { tuning, leftHanded } = desk.settings
+  const { tuning, leftHanded } = openChart.settings
   const strings = useMemo(() => tuningFrom(tuning), [tuning])
   return (
     <>
@@ -53,11 +54,11 @@ const Neck = ({ reading, desk }: Props) => {
   )
 }
 
-const Keys = ({ reading, desk }: Props) => {
+const Keys = ({ reading, openChart }: Props) => {
   const picking = useStore($picking)
   return (
     <>
-      <Keyboard reading={reading} low={CLEF_C[desk.settings.clef]} octaves={2} onPress={pressPitch} />
+      <Keyboard reading={reading} low={CLEF_C[openChart.settings.clef]} octaves={2} onPress={pressPitch} />
       <Controls picking={picking} />
     </>
   )
@@ -65,7 +66,7 @@ const Keys = ({ reading, desk }: Props) => {
 
 const Controls = ({ picking, children }: { readonly picking: boolean; readonly children?: React.ReactNode }) => (
   <div className={styles.controls}>
-    <Button pressed={picking} title="n" onClick={turnPicking}>
+    <Button pressed={picking} title="n" onClick={togglePicking}>
       Pick notes
     </Button>
     <span className={styles.soft}>
@@ -87,9 +88,9 @@ const pitchAt = (steps: number, clef: Clef, reading: Reading): number => {
   return 12 * (octave + 1) + (NATURAL[letter] ?? 0) + alter
 }
 
-const Written = ({ reading, desk }: Props) => {
+const Written = ({ reading, openChart }: Props) => {
   const picking = useStore($picking)
-  const { clef } = desk.settings
+  const { clef } = openChart.settings
   const entries = useMemo(
     () =>
       scaleUp(reading.overlay, clef).map((p): StaffEntry => {
@@ -108,21 +109,21 @@ const Written = ({ reading, desk }: Props) => {
         onLine={(steps) => pressPitch(pitchAt(steps, clef, reading))}
       />
       <Controls picking={picking}>
-        <span className={styles.soft}>{toGlyphs(`${clef} clef, ${desk.instrument.badge}`)}</span>
+        <span className={styles.soft}>{toGlyphs(`${clef} clef, ${openChart.instrument.badge}`)}</span>
       </Controls>
     </>
   )
 }
 
 /** The overlay where it is played: keyboard, fretboard or staff. */
-export const Played = ({ figure, reading, desk }: Props & { readonly figure: FigureId }) => (
+export const Played = ({ figure, reading, openChart }: Props & { readonly figure: FigureId }) => (
   <div className={styles.played}>
     {figure === 'keyboard' ? (
-      <Keys reading={reading} desk={desk} />
+      <Keys reading={reading} openChart={openChart} />
     ) : figure === 'fretboard' ? (
-      <Neck reading={reading} desk={desk} />
+      <Neck reading={reading} openChart={openChart} />
     ) : (
-      <Written reading={reading} desk={desk} />
+      <Written reading={reading} openChart={openChart} />
     )}
   </div>
 )

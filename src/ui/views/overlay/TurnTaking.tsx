@@ -1,9 +1,9 @@
 import { useState } from 'react'
 import { noteSentence, type Reading, toGlyphs } from '../../../core/index.ts'
 import { Slope } from '../../figures/Slope.tsx'
-import { hearNote } from '../../stores/actions.ts'
-import type { Desk } from '../../stores/desk.ts'
-import type { FigureId } from '../../stores/place.ts'
+import type { FigureId } from '../../state/address/parts/desk.ts'
+import { hearNote } from '../../state/sound/overlay-hearing.ts'
+import type { OpenChart } from '../../state/tune/open-chart.ts'
 import { NoteTable } from './NoteTable.tsx'
 import styles from './Picture.module.css'
 import { Played } from './Played.tsx'
@@ -37,20 +37,20 @@ const SlopePlace = ({ reading, brief }: { readonly reading: Reading; readonly br
 interface Props {
   readonly figure: FigureId
   readonly reading: Reading
-  readonly desk: Desk
+  readonly openChart: OpenChart
   /** Where room is short, a sentence only for the note in focus. */
   readonly brief?: boolean
 }
 
 /** The pictures of one overlay that take turns: slope, keyboard, fretboard, staff; and the same as a table. */
-export const TurnTaking = ({ figure, reading, desk, brief = false }: Props) => {
+export const TurnTaking = ({ figure, reading, openChart, brief = false }: Props) => {
   switch (figure) {
     case 'table':
       return <NoteTable reading={reading} />
     case 'keyboard':
     case 'fretboard':
     case 'staff':
-      return <Played figure={figure} reading={reading} desk={desk} />
+      return <Played figure={figure} reading={reading} openChart={openChart} />
     default:
       return <SlopePlace reading={reading} brief={brief} />
   }

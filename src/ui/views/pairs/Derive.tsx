@@ -18,11 +18,11 @@ import {
 } from '../../../core/index.ts'
 import { TabRow } from '../../figures/TabRow.tsx'
 import { Button } from '../../parts/Button.tsx'
-import { copyTable } from '../../stores/copying.ts'
-import type { Desk } from '../../stores/desk.ts'
-import { homesFor } from '../../stores/judging.ts'
-import { go, type Place } from '../../stores/place.ts'
-import { layWritten } from '../../stores/ranking.ts'
+import { type Address, go } from '../../state/address/address.ts'
+import { homesFor } from '../../state/desk/judging.ts'
+import { copyTable } from '../../state/page/copying.ts'
+import { layWritten } from '../../state/tune/laying.ts'
+import type { OpenChart } from '../../state/tune/open-chart.ts'
 import styles from './PairsView.module.css'
 
 const leftOf = ({ left }: Omission): string => listed(left.map((n) => n.name))
@@ -37,23 +37,23 @@ const pairName = ([a, b]: Derivation['groups']): string | null =>
   a.triad && b.triad ? `${a.triad.name} & ${b.triad.name}` : null
 
 interface Props {
-  readonly place: Place
-  readonly desk: Desk
+  readonly address: Address
+  readonly openChart: OpenChart
   readonly spot: Spotted
 }
 
-const scaleOf = (place: Place, desk: Desk, spot: Spotted): Overlay => {
-  const asked = place.scale === null ? null : readOverlay(place.scale)
-  return asked?.ok ? transposeOverlay(asked.value, desk.instrument.written) : homeOverlay(spot.home.first)
+const scaleOf = (address: Address, openChart: OpenChart, spot: Spotted): Overlay => {
+  const asked = address.scale === null ? null : readOverlay(address.scale)
+  return asked?.ok ? transposeOverlay(asked.value, openChart.instrument.written) : homeOverlay(spot.home.first)
 }
 
 const ScaleChoice = ({
   scale,
-  desk,
+  openChart,
   spot,
 }: {
   readonly scale: Overlay
-  readonly desk: Desk
+  readonly openChart: OpenChart
   readonly spot: Spotted
 }) => {
   const [text, setText] = useState<string | null>(null)
@@ -65,7 +65,7 @@ const ScaleChoice = ({
       return setWrong('A scale of six, seven or eight notes is needed.')
     setWrong(null)
     setText(null)
-    go({ scale: transposeOverlay(read.value, reverse(desk.instrument.written)).name, omit: null })
+    go({ scale: transposeOverlay(read.value, reverse(openChart.instrument.written)).name, omit: null })
   }
   return (
     <form
@@ -125,14 +125,14 @@ const textOf = ({ scale, all }: Derivation) => ({
 })
 
 /** Two triads out of a scale, step by step, and every note that could be left out, side by side. */
-export const Derive = ({ place, desk, spot }: Props) => {
-  const scale = scaleOf(place, desk, spot)
-  const { weights } = desk.settings
-  const derived = derivePairs(scale, place.omit, spot, weights) ?? derivePairs(scale, null, spot, weights)
+export const Derive = ({ address, openChart, spot }: Props) => {
+  const scale = scaleOf(address, openChart, spot)
+  const { weights } = openChart.settings
+  const derived = derivePairs(scale, address.omit, spot, weights) ?? derivePairs(scale, null, spot, weights)
   if (!derived)
     return (
       <div className={styles.derive}>
-        <ScaleChoice scale={scale} desk={desk} spot={spot} />
+        <ScaleChoice scale={scale} openChart={openChart} spot={spot} />
         <p>
           {toGlyphs(homeName(spot.home.first))} has neither six, seven nor eight notes, so none can be left out to give
           two triads. Choose another scale.
@@ -143,7 +143,7 @@ export const Derive = ({ place, desk, spot }: Props) => {
   const { dropped } = derived
   return (
     <div className={styles.derive}>
-      <ScaleChoice scale={scale} desk={desk} spot={spot} />
+      <ScaleChoice scale={scale} openChart={openChart} spot={spot} />
       <ol className={styles.steps}>
         <Step n={1} title={toGlyphs(scale.name)}>
           <TabRow notes={readOver(scale, spot, weights).notes} label={scale.name} />
@@ -173,11 +173,11 @@ export const Derive = ({ place, desk, spot }: Props) => {
               {names(g.notes)}: <strong>{groupWords(g)}</strong>
             </p>
           ))}
-          {pair && <Button onClick={() => layWritten(pair, desk)}>Lay {toGlyphs(pair)}</Button>}
+          {pair && <Button onClick={() => layWritten(pair, openChart)}>Lay {toGlyphs(pair)}</Button>}
           {derived.otherSplits.map((split) => {
             const name = split.map((t) => t.name).join(' & ')
             return (
-              <Button key={name} onClick={() => layWritten(name, desk)}>
+              <Button key={name} onClick={() => layWritten(name, openChart)}>
                 or {toGlyphs(name)}
               </Button>
             )

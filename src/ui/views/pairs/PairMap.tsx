@@ -9,8 +9,8 @@ import {
 } from '../../../core/index.ts'
 import { hueClass } from '../../figures/hue.ts'
 import { Button } from '../../parts/Button.tsx'
-import { copyTable } from '../../stores/copying.ts'
-import { type CellAt, mapFor } from '../../stores/pair-list.ts'
+import { copyTable } from '../../state/page/copying.ts'
+import { type CellAt, mapFor } from '../../state/pairs/pair-list.ts'
 import styles from './PairMap.module.css'
 
 const SHORT: Readonly<Record<string, string>> = {

@@ -1,12 +1,14 @@
 import { parentsOf, type Reading, readOver, type Place as Spotted, toGlyphs, triadOf } from '../../../core/index.ts'
 import { Button } from '../../parts/Button.tsx'
-import { hearOverlay, keep } from '../../stores/actions.ts'
-import type { Desk } from '../../stores/desk.ts'
-import { openPrinting } from '../../stores/dialogs.ts'
-import { cellOf, goToCell, pairsInCell } from '../../stores/pair-list.ts'
-import { go, PAIR_PARTS, type PairPart, type Place } from '../../stores/place.ts'
-import { layWritten } from '../../stores/ranking.ts'
-import { turnTray } from '../../stores/tray.ts'
+import { type Address, go } from '../../state/address/address.ts'
+import { PAIR_PARTS, type PairPart } from '../../state/address/parts/pairs.ts'
+import { keep } from '../../state/desk/keeping.ts'
+import { toggleTray } from '../../state/desk/tray.ts'
+import { openPrinting } from '../../state/page/dialogs.ts'
+import { cellOf, goToCell, pairsInCell } from '../../state/pairs/pair-list.ts'
+import { hearOverlay } from '../../state/sound/overlay-hearing.ts'
+import { layWritten } from '../../state/tune/laying.ts'
+import type { OpenChart } from '../../state/tune/open-chart.ts'
 import { FigureTabs } from '../overlay/FigureTabs.tsx'
 import { TurnTaking } from '../overlay/TurnTaking.tsx'
 import type { ViewProps } from '../view.ts'
@@ -20,7 +22,7 @@ const PART_NAMES: Readonly<Record<PairPart, string>> = { map: 'Map', derive: 'De
 const PARENTS_SHOWN = 2
 
 /** Each triad's degrees apart, whether they share a note, and where the pair can come from. */
-const Facts = ({ reading, desk }: { readonly reading: Reading; readonly desk: Desk }) => {
+const Facts = ({ reading, openChart }: { readonly reading: Reading; readonly openChart: OpenChart }) => {
   const { groups } = reading.overlay
   if (!groups) return null
   const shared = reading.notes.filter((n) => triadOf(reading, n) === 'both')
@@ -30,7 +32,7 @@ const Facts = ({ reading, desk }: { readonly reading: Reading; readonly desk: De
       {groups.map((g, i) => (
         <p key={g.name}>
           <strong>{toGlyphs(g.name)}</strong> {i === 0 ? 'solid' : 'hollow'}:{' '}
-          {readOver(g, reading.place, desk.settings.weights)
+          {readOver(g, reading.place, openChart.settings.weights)
             .notes.map((n) => toGlyphs(`${n.note.name} ${n.degree}`))
             .join(', ')}
         </p>
@@ -43,7 +45,7 @@ const Facts = ({ reading, desk }: { readonly reading: Reading; readonly desk: De
           {parents.length > 0 ? 'Out of' : 'Out of no scale of the catalogue.'}
         </span>
         {parents.slice(0, PARENTS_SHOWN).map(({ scale, omitted }) => (
-          <Button key={scale.name} onClick={() => layWritten(scale.name, desk)}>
+          <Button key={scale.name} onClick={() => layWritten(scale.name, openChart)}>
             {toGlyphs(scale.name)}
             {omitted.length > 0 ? toGlyphs(` without ${omitted.join(' ')}`) : ''}
           </Button>
@@ -54,21 +56,27 @@ const Facts = ({ reading, desk }: { readonly reading: Reading; readonly desk: De
 }
 
 const MapPart = ({
-  place,
-  desk,
+  address,
+  openChart,
   reading,
 }: {
-  readonly place: Place
-  readonly desk: Desk
+  readonly address: Address
+  readonly openChart: OpenChart
   readonly reading: Reading
 }) => {
-  const { weights } = desk.settings
+  const { weights } = openChart.settings
   const spot = reading.place
   const at = cellOf(reading.overlay)
-  const cell = pairsInCell(desk)
+  const cell = pairsInCell(openChart)
   return (
     <>
-      <PairMap spot={spot} weights={weights} at={at} distance={place.distance} onGo={(to) => goToCell(to, desk)} />
+      <PairMap
+        spot={spot}
+        weights={weights}
+        at={at}
+        distance={address.distance}
+        onGo={(to) => goToCell(to, openChart)}
+      />
       <div className={styles.middle}>
         <h2>On twelve roots</h2>
         {cell ? (
@@ -77,27 +85,35 @@ const MapPart = ({
             spot={spot}
             weights={weights}
             laid={reading.overlay.set}
-            onLay={(n) => layWritten(n, desk)}
+            onLay={(n) => layWritten(n, openChart)}
           />
         ) : (
           <p className={styles.soft}>Choose a cell of the map.</p>
         )}
       </div>
       <section className={styles.picture} aria-label="Overlay">
-        <FigureTabs now={place.figure} inTray={0} few />
-        <TurnTaking figure={place.figure} reading={reading} desk={desk} brief />
-        <Facts reading={reading} desk={desk} />
+        <FigureTabs now={address.figure} inTray={0} few />
+        <TurnTaking figure={address.figure} reading={reading} openChart={openChart} brief />
+        <Facts reading={reading} openChart={openChart} />
       </section>
     </>
   )
 }
 
-const Part = ({ place, desk, reading }: { readonly place: Place; readonly desk: Desk; readonly reading: Reading }) => {
+const Part = ({
+  address,
+  openChart,
+  reading,
+}: {
+  readonly address: Address
+  readonly openChart: OpenChart
+  readonly reading: Reading
+}) => {
   const spot: Spotted = reading.place
   const { groups } = reading.overlay
-  if (place.part === 'derive') return <Derive place={place} desk={desk} spot={spot} />
-  if (place.part === 'map') return <MapPart place={place} desk={desk} reading={reading} />
-  if (groups) return <PlayPair reading={reading} groups={groups} desk={desk} />
+  if (address.part === 'derive') return <Derive address={address} openChart={openChart} spot={spot} />
+  if (address.part === 'map') return <MapPart address={address} openChart={openChart} reading={reading} />
+  if (groups) return <PlayPair reading={reading} groups={groups} openChart={openChart} />
   return (
     <p className={styles.soft}>
       No pair is laid over this chord yet. Choose one in the map, or derive one from a scale.
@@ -106,8 +122,8 @@ const Part = ({ place, desk, reading }: { readonly place: Place; readonly desk: 
 }
 
 /** Pairs of triads over the chord in view: the map, the derivation, and how to play them. */
-const PairsView = ({ place, desk }: ViewProps) => {
-  const reading = desk.current?.reading
+const PairsView = ({ address, openChart }: ViewProps) => {
+  const reading = openChart.current?.reading
   if (!reading)
     return (
       <div className={styles.empty}>
@@ -132,7 +148,7 @@ const PairsView = ({ place, desk }: ViewProps) => {
         )}
         <nav className={styles.parts} aria-label="Parts">
           {PAIR_PARTS.map((p) => (
-            <Button key={p} pressed={p === place.part} onClick={() => go({ part: p })}>
+            <Button key={p} pressed={p === address.part} onClick={() => go({ part: p })}>
               {PART_NAMES[p]}
             </Button>
           ))}
@@ -142,7 +158,7 @@ const PairsView = ({ place, desk }: ViewProps) => {
             <Button title="Enter" onClick={hearOverlay}>
               Hear
             </Button>
-            <Button title="t" onClick={turnTray}>
+            <Button title="t" onClick={toggleTray}>
               Tray
             </Button>
             <Button onClick={openPrinting}>Print</Button>
@@ -152,8 +168,8 @@ const PairsView = ({ place, desk }: ViewProps) => {
           </span>
         )}
       </header>
-      <div className={place.part === 'map' ? styles.mapPart : styles.part}>
-        <Part place={place} desk={desk} reading={reading} />
+      <div className={address.part === 'map' ? styles.mapPart : styles.part}>
+        <Part address={address} openChart={openChart} reading={reading} />
       </div>
     </div>
   )

@@ -22,16 +22,16 @@ import { CLEF_LOW, readingOf } from '../../figures/register.ts'
 import { Staff, type StaffEntry } from '../../figures/Staff.tsx'
 import { Button } from '../../parts/Button.tsx'
 import { Select } from '../../parts/Select.tsx'
-import { hearPitches } from '../../stores/actions.ts'
-import { copyTable } from '../../stores/copying.ts'
-import type { Desk } from '../../stores/desk.ts'
-import { pressPitch } from '../../stores/picking.ts'
+import { copyTable } from '../../state/page/copying.ts'
+import { hearPitches } from '../../state/sound/overlay-hearing.ts'
+import { pressPitch } from '../../state/sound/pressing.ts'
+import type { OpenChart } from '../../state/tune/open-chart.ts'
 import styles from './PairsView.module.css'
 
 interface Props {
   readonly reading: Reading
   readonly groups: readonly [Overlay, Overlay]
-  readonly desk: Desk
+  readonly openChart: OpenChart
 }
 
 const RANGE = 24
@@ -39,9 +39,9 @@ const BARS = [1, 2, 4] as const
 /** Three eighths to a triad. */
 const EIGHTHS = 3
 
-const triadsIn = (desk: Desk, bars: number): number => {
-  const beats = desk.current && desk.chart ? beatsOf(desk.current.spot, desk.chart.metre) : 4
-  const unit = desk.chart?.metre.unit ?? 4
+const triadsIn = (openChart: OpenChart, bars: number): number => {
+  const beats = openChart.current && openChart.chart ? beatsOf(openChart.current.spot, openChart.chart.metre) : 4
+  const unit = openChart.chart?.metre.unit ?? 4
   return Math.max(2, Math.round((bars * beats * (8 / unit)) / EIGHTHS))
 }
 
@@ -51,15 +51,15 @@ const inOrder = (v: Voiced, order: (typeof ORDERS)[number]): readonly Pitch[] =>
 const pathWords = (v: Voiced): string => `${toGlyphs(v.triad.name)}, ${INVERSIONS[v.inversion]}`
 
 /** How to play a pair: the inversions nearest to each other through the bars, in one of the six orders. */
-export const PlayPair = ({ reading, groups, desk }: Props) => {
+export const PlayPair = ({ reading, groups, openChart }: Props) => {
   const [order, setOrder] = useState<(typeof ORDERS)[number]>(ORDERS[0])
   const [kind, setKind] = useState<PathKind>('climb')
   const [bars, setBars] = useState<(typeof BARS)[number]>(2)
   const [step, setStep] = useState(0)
   const [neck, setNeck] = useState(WHOLE_NECK)
-  const { clef, tuning, leftHanded } = desk.settings
+  const { clef, tuning, leftHanded } = openChart.settings
   const low = midi(CLEF_LOW[clef])
-  const count = triadsIn(desk, bars)
+  const count = triadsIn(openChart, bars)
   const path = useMemo(() => inversionPath(groups, count, kind, low, midi(low + RANGE)), [groups, count, kind, low])
   const entries = useMemo(
     () =>

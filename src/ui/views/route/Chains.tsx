@@ -1,19 +1,19 @@
-import { type ToldRoute, toGlyphs } from '../../../core/index.ts'
+import { type RouteReport, toGlyphs } from '../../../core/index.ts'
 import { Button } from '../../parts/Button.tsx'
-import { copyTable } from '../../stores/copying.ts'
-import { openPrinting } from '../../stores/dialogs.ts'
-import { keepRoute } from '../../stores/routes.ts'
-import { applyGivings, moveRoute, pickRoute, setPlan } from '../../stores/steering.ts'
+import { copyTable } from '../../state/page/copying.ts'
+import { openPrinting } from '../../state/page/dialogs.ts'
+import { keepRoute } from '../../state/route/routes.ts'
+import { applyGivings, moveRoute, pickRoute, setPlan } from '../../state/route/steering.ts'
 import styles from './RouteView.module.css'
 import type { RouteProps } from './route-props.ts'
 
 /** Where a route is not as the best one is, by bars. */
-const differs = (route: ToldRoute, best: ToldRoute): string => {
+const differs = (route: RouteReport, best: RouteReport): string => {
   const bars = route.steps.filter((s, i) => s.overlay !== best.steps[i]?.overlay).map((s) => s.bar)
   return `other than the first in bar ${[...new Set(bars)].join(', ')}`
 }
 
-const routeText = (route: ToldRoute, chart: string) => ({
+const routeText = (route: RouteReport, chart: string) => ({
   title: `${route.title}, over ${chart}`,
   heads: ['Bar', 'Beat', 'Chord', 'Overlay', 'Wished', 'Fade', 'Landing', 'Why'],
   rows: route.steps.map((s) => [
@@ -45,7 +45,7 @@ const NoRoute = ({ planning }: RouteProps) => (
 
 /** The ranked routes, each with what it misses; lower is better. */
 export const Chains = (props: RouteProps) => {
-  const { planning, place, desk, route, model } = props
+  const { planning, address, openChart, route, model } = props
   const [best] = planning.routes
   return (
     <section className={styles.chains} aria-label="Chains">
@@ -61,10 +61,10 @@ export const Chains = (props: RouteProps) => {
         </label>
         {route && (
           <>
-            <Button title="k" onClick={() => void keepRoute(route.title, route.steps, desk)}>
+            <Button title="k" onClick={() => keepRoute(route.title, route.steps, openChart)}>
               Keep
             </Button>
-            <Button onClick={() => void copyTable(routeText(route, desk.title))}>Copy</Button>
+            <Button onClick={() => void copyTable(routeText(route, openChart.title))}>Copy</Button>
             <Button onClick={openPrinting}>Print</Button>
             <Button aria-label="Move the whole route up a half step" onClick={() => moveRoute(1)}>
               all ↑½
@@ -93,7 +93,7 @@ export const Chains = (props: RouteProps) => {
             </thead>
             <tbody>
               {planning.routes.map((r, i) => {
-                const chosen = place.route === null && r === route
+                const chosen = address.route === null && r === route
                 return (
                   <tr key={r.steps.map((s) => s.overlay).join()} className={chosen ? styles.chosen : ''}>
                     <th scope="row">

@@ -2,9 +2,9 @@ import { sameAt, toGlyphs } from '../../../core/index.ts'
 import { hueClass } from '../../figures/hue.ts'
 import { Multiple } from '../../figures/Multiple.tsx'
 import { Button } from '../../parts/Button.tsx'
-import { copyTable } from '../../stores/copying.ts'
-import { keptSteps, type ShownStep } from '../../stores/route-model.ts'
-import type { RouteRow } from '../../stores/rows.ts'
+import type { RouteRow } from '../../state/kept/row-types.ts'
+import { copyTable } from '../../state/page/copying.ts'
+import { keptSteps, type ShownStep } from '../../state/route/route-model.ts'
 import styles from './RouteView.module.css'
 import type { RouteProps } from './route-props.ts'
 
@@ -32,14 +32,14 @@ const Cell = ({ step }: { readonly step: ShownStep | undefined }) =>
 export const CompareRoutes = ({
   steps,
   model,
-  desk,
-  place,
+  openChart,
+  address,
   kept,
   route,
   row,
 }: RouteProps & { readonly row: RouteRow }) => {
-  const other = keptSteps(model, desk, row)
-  const mine = place.route !== null && kept.route ? kept.route.name : (route?.title ?? '')
+  const other = keptSteps(model, openChart, row)
+  const mine = address.route !== null && kept.route ? kept.route.name : (route?.title ?? '')
   const pairs = steps.map((s) => [s, other.find((o) => sameAt(o.slot, s.slot))] as const)
   const differing = pairs.filter(([a, b]) => a.overlay?.set !== b?.overlay?.set)
   const copied = {

@@ -1,11 +1,15 @@
 import { useStore } from '@nanostores/react'
-import { useEffect, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import { carriedBy, deviceName, type KeptStep, readDevice, toGlyphs, type UsedStep } from '../../../core/index.ts'
 import { Button } from '../../parts/Button.tsx'
-import { go } from '../../stores/place.ts'
-import { $routes, $routesFailed, refreshRoutes, removeRoute, renameRoute } from '../../stores/routes.ts'
-import type { RouteRow } from '../../stores/rows.ts'
-import { banDevice } from '../../stores/steering.ts'
+import { go } from '../../state/address/address.ts'
+import { fetchLatest, rowsIn } from '../../state/kept/lists.ts'
+import type { RouteRow } from '../../state/kept/row-types.ts'
+import { $rows } from '../../state/kept/rows.ts'
+import { FIRST } from '../../state/page/first.ts'
+import { removeRoute, renameRoute } from '../../state/route/routes.ts'
+import { banDevice } from '../../state/route/steering.ts'
+import { useOver } from '../overlay/use-over.ts'
 import { CompareRoutes } from './CompareRoutes.tsx'
 import sheet from './KeptRoutes.module.css'
 import styles from './RouteView.module.css'
@@ -46,26 +50,29 @@ const FORMATS = [
   ['csv', 'CSV'],
 ] as const
 
-const Row = ({ row, place }: { readonly row: RouteRow; readonly place: RouteProps['place'] }) => {
+const Row = ({ row, address }: { readonly row: RouteRow; readonly address: RouteProps['address'] }) => {
   const [name, setName] = useState(row.name)
   useEffect(() => setName(row.name), [row.name])
   return (
-    <li className={sheet.kept} aria-current={place.route === row.id ? 'true' : undefined}>
+    <li className={sheet.kept} aria-current={address.route === row.id ? 'true' : undefined}>
       <input
         aria-label="Name of the route"
         value={name}
         maxLength={200}
         onChange={(e) => setName(e.target.value)}
-        onBlur={() => void renameRoute(row, name)}
+        onBlur={() => renameRoute(row, name)}
         onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
       />
       <span className={styles.tools}>
-        <Button pressed={place.route === row.id} onClick={() => go({ route: place.route === row.id ? null : row.id })}>
+        <Button
+          pressed={address.route === row.id}
+          onClick={() => go({ route: address.route === row.id ? null : row.id })}
+        >
           Show
         </Button>
         <Button
-          pressed={place.against === row.id}
-          onClick={() => go({ against: place.against === row.id ? null : row.id })}
+          pressed={address.against === row.id}
+          onClick={() => go({ against: address.against === row.id ? null : row.id })}
         >
           Compare
         </Button>
@@ -85,30 +92,30 @@ const Row = ({ row, place }: { readonly row: RouteRow; readonly place: RouteProp
 
 /** The routes kept with this chart: shown, named, compared, taken along; and what carries most of them. */
 export const KeptRoutes = (props: RouteProps) => {
-  const { place, kept, desk } = props
-  const rows = useStore($routes)
-  const failed = useStore($routesFailed)
+  const { address, kept, openChart } = props
+  const chartId = openChart.isSketch ? null : (kept.chart?.id ?? null)
+  const { rows: here, fetching, again } = useOver('routes', chartId)
+  const all = useStore($rows.routes, FIRST)
   useEffect(() => {
-    void refreshRoutes()
+    void fetchLatest('routes')
   }, [])
-  const chartId = desk.isSketch ? null : (kept.chart?.id ?? null)
-  const here = (rows ?? []).filter((r) => r.chartId === chartId)
-  const against = (rows ?? []).find((r) => r.id === place.against)
-  if (failed)
+  const rows = useMemo(() => rowsIn<'routes'>(all), [all])
+  const against = rows.find((r) => r.id === address.against)
+  if (fetching === 'failed')
     return (
       <div role="alert">
         <p>The kept routes could not be fetched. Nothing is lost.</p>
-        <Button onClick={() => void refreshRoutes()}>Try again</Button>
+        <Button onClick={again}>Try again</Button>
       </div>
     )
-  if (rows === null) return <p role="status">Fetching the kept routes …</p>
+  if (fetching === 'loading' && here.length === 0) return <p role="status">Fetching the kept routes …</p>
   return (
     <>
       <Overuse route={props.route} rows={rows} />
       {here.length === 0 && <p>No route of this chart is kept yet. Choose one of the list and keep it (key k).</p>}
       <ul aria-label="Routes" className={sheet.keptList}>
         {here.map((row) => (
-          <Row key={row.id} row={row} place={place} />
+          <Row key={row.id} row={row} address={address} />
         ))}
       </ul>
       {against && <CompareRoutes {...props} row={against} />}

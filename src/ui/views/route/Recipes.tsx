@@ -1,5 +1,4 @@
-import { useStore } from '@nanostores/react'
-import { useEffect, useMemo } from 'react'
+import { useMemo } from 'react'
 import {
   type Ground,
   readChart,
@@ -11,33 +10,29 @@ import {
 } from '../../../core/index.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Select } from '../../parts/Select.tsx'
-import { $other, fetchOther } from '../../stores/other.ts'
-import { go } from '../../stores/place.ts'
-import { applyRecipe } from '../../stores/steering.ts'
+import { go } from '../../state/address/address.ts'
+import { applyRecipe } from '../../state/route/steering.ts'
+import { useChart } from '../overlay/use-chart.ts'
 import styles from './RouteView.module.css'
 import type { RouteProps } from './route-props.ts'
 
 const barsWord = (from: number, to: number): string => (from === to ? `bar ${from}` : `bars ${from}–${to}`)
 
 /** The chart whose changes may be laid over this one, in the player's pitch. */
-const useOther = ({ place, desk }: RouteProps): Ground['other'] => {
-  const other = useStore($other)
-  useEffect(() => {
-    if (place.other !== null) void fetchOther(place.other)
-  }, [place.other])
-  const text = other?.id === place.other && other?.answer.ok ? other.answer.value.text : null
-  const { instrument } = desk
+const useOther = ({ address, openChart }: RouteProps): Ground['other'] => {
+  const text = useChart(address.other).row?.text ?? null
+  const { instrument } = openChart
   return useMemo(() => {
     const read = text === null ? null : readChart(text)
-    return read?.ok ? { chart: transposeChart(read.value, instrument.written), shift: place.shift } : null
-  }, [text, instrument, place.shift])
+    return read?.ok ? { chart: transposeChart(read.value, instrument.written), shift: address.shift } : null
+  }, [text, instrument, address.shift])
 }
 
 /** Ready recipes, each with its reason and the places of this chart where it applies. */
 export const Recipes = (props: RouteProps) => {
-  const { place, kept, desk, model } = props
+  const { address, kept, openChart, model } = props
   const other = useOther(props)
-  const { chart, settings } = desk
+  const { chart, settings } = openChart
   const { analysis, plan } = model
   const recipes = useMemo(() => {
     if (!chart) return []
@@ -69,7 +64,7 @@ export const Recipes = (props: RouteProps) => {
       {recipes.length === 0 && <p>None of the recipes applies in these bars.</p>}
       <Select
         label="Another chart’s changes"
-        value={place.other ?? ''}
+        value={address.other ?? ''}
         options={[{ value: '', label: 'Choose a chart' }, ...kept.charts.map((c) => ({ value: c.id, label: c.title }))]}
         onPick={(id) => go({ other: id || null, shift: 0 })}
       />

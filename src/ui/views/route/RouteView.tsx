@@ -2,11 +2,12 @@ import { useStore } from '@nanostores/react'
 import { useEffect, useMemo } from 'react'
 import { RouteBand } from '../../figures/RouteBand.tsx'
 import { Button } from '../../parts/Button.tsx'
-import { go, ROUTE_PANELS, type RoutePanel } from '../../stores/place.ts'
-import { $planning, planFor } from '../../stores/planning.ts'
-import { $playing, musicTick } from '../../stores/playing.ts'
-import { bandOf, routeModel, stepsInView } from '../../stores/route-model.ts'
-import { goToSlot, setWish } from '../../stores/steering.ts'
+import { go } from '../../state/address/address.ts'
+import { ROUTE_PANELS, type RoutePanel } from '../../state/address/parts/route.ts'
+import { $planning, planFor } from '../../state/route/planning.ts'
+import { bandOf, routeModel, stepsInView } from '../../state/route/route-model.ts'
+import { goToSlot, setWish } from '../../state/route/steering.ts'
+import { $playing, musicTick } from '../../state/sound/playing.ts'
 import { NoChart } from '../overlay/NoChart.tsx'
 import type { ViewProps } from '../view.ts'
 import { Chains } from './Chains.tsx'
@@ -30,12 +31,12 @@ const NAMES: Readonly<Record<RoutePanel, string>> = {
 const PANELS = { step: StepPanel, rules: Rules, recipes: Recipes, seam: SeamPanel, kept: KeptRoutes } as const
 
 const Side = (props: RouteProps) => {
-  const Panel = PANELS[props.place.panel]
+  const Panel = PANELS[props.address.panel]
   return (
-    <section className={styles.side} aria-label={NAMES[props.place.panel]}>
+    <section className={styles.side} aria-label={NAMES[props.address.panel]}>
       <div className={styles.tabs}>
         {ROUTE_PANELS.map((panel) => (
-          <Button key={panel} pressed={panel === props.place.panel} onClick={() => go({ panel })}>
+          <Button key={panel} pressed={panel === props.address.panel} onClick={() => go({ panel })}>
             {NAMES[panel]}
           </Button>
         ))}
@@ -49,23 +50,27 @@ const Side = (props: RouteProps) => {
 }
 
 /** Route: how far out to be at each step, the ranked chains of overlays that come nearest, and the way through them. */
-const RouteView = ({ place, kept, desk }: ViewProps) => {
+const RouteView = ({ address, kept, openChart }: ViewProps) => {
   const planning = useStore($planning)
   const playing = useStore($playing)
-  const model = useMemo(() => routeModel(place, desk), [place, desk])
+  const model = useMemo(() => routeModel(address, openChart), [address, openChart])
   useEffect(() => {
-    if (model && model.slots.length > 0) void planFor(place, kept, desk, model)
-  }, [place, kept, desk, model])
-  if (!model || !desk.chart || model.slots.length === 0)
+    if (model && model.slots.length > 0) void planFor(address, kept, openChart, model)
+  }, [address, kept, openChart, model])
+  if (!model || !openChart.chart || model.slots.length === 0)
     return (
       <div className={styles.empty}>
-        {desk.chart ? <p role="status">There is no chord in these bars.</p> : <NoChart kept={kept} desk={desk} />}
+        {openChart.chart ? (
+          <p role="status">There is no chord in these bars.</p>
+        ) : (
+          <NoChart kept={kept} openChart={openChart} />
+        )}
       </div>
     )
-  const route = planning.routes[place.pick] ?? planning.routes[0] ?? null
-  const steps = stepsInView(model, place, kept, desk, route)
-  const props: RouteProps = { place, kept, desk, model, planning, route, steps }
-  const { chart } = desk
+  const route = planning.routes[address.pick] ?? planning.routes[0] ?? null
+  const steps = stepsInView(model, address, kept, openChart, route)
+  const props: RouteProps = { address, kept, openChart, model, planning, route, steps }
+  const { chart } = openChart
   return (
     <div className={styles.view}>
       <WishBar {...props} />
@@ -75,7 +80,7 @@ const RouteView = ({ place, kept, desk }: ViewProps) => {
         current={model.current?.index ?? 0}
         onGo={(i) => model.slots[i] && goToSlot(model.slots[i])}
         onWish={(i, fade) => model.slots[i] && setWish(model.slots[i], fade)}
-        loop={place.loop}
+        loop={address.loop}
         music={playing ? musicTick : null}
       />
       <div className={styles.below}>

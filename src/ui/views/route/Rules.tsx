@@ -3,8 +3,8 @@ import { FAMILY_WORDS } from '../../figures/words.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Select } from '../../parts/Select.tsx'
 import { Slider } from '../../parts/Slider.tsx'
-import { type PlanWords, USUAL_PLAN, type WholePlan } from '../../stores/plan-words.ts'
-import { setPlan } from '../../stores/steering.ts'
+import { type PlanWords, USUAL_PLAN, type WholePlan } from '../../state/route/plan-words.ts'
+import { setPlan } from '../../state/route/steering.ts'
 import styles from './RouteView.module.css'
 import type { RouteProps } from './route-props.ts'
 
@@ -90,8 +90,8 @@ const Standing = ({ plan }: { readonly plan: WholePlan }) => {
   )
 }
 
-const Bars = ({ model, desk }: RouteProps) => {
-  const bars = desk.chart?.bars ?? []
+const Bars = ({ model, openChart }: RouteProps) => {
+  const bars = openChart.chart?.bars ?? []
   const [first, last] = [bars[0]?.number ?? 1, bars.at(-1)?.number ?? 1]
   const [from, to] = model.plan.bars ?? [first, last]
   const options = bars.map((b) => ({ value: String(b.number), label: `bar ${b.number}` }))

@@ -3,8 +3,8 @@ import { type Joint, jointBetween, midi, type Note, toGlyphs, turnsOf, upwards, 
 import { CLEF_LOW } from '../../figures/register.ts'
 import { SeamKeys } from '../../figures/SeamKeys.tsx'
 import { Staff, type StaffEntry } from '../../figures/Staff.tsx'
-import type { ShownStep } from '../../stores/route-model.ts'
-import type { Clef } from '../../stores/settings.ts'
+import type { Clef } from '../../state/kept/settings.ts'
+import type { ShownStep } from '../../state/route/route-model.ts'
 import styles from './RouteView.module.css'
 import type { RouteProps } from './route-props.ts'
 
@@ -59,11 +59,11 @@ const jointsOf = (steps: readonly ShownStep[]): readonly (Joint | null)[] =>
   })
 
 /** How the step in view goes on into the next: what is held, what slides, which note to leave from and arrive on. */
-export const SeamPanel = ({ model, steps, desk }: RouteProps) => {
+export const SeamPanel = ({ model, steps, openChart }: RouteProps) => {
   const joints = useMemo(() => jointsOf(steps), [steps])
   const at = model.current?.index ?? 0
   const [from, to, joint] = [steps[at], steps[at + 1], joints[at]]
-  const { clef } = desk.settings
+  const { clef } = openChart.settings
   const entries = useMemo(() => (joint ? entriesOf(joint, clef) : []), [joint, clef])
   if (!from?.overlay || !to?.overlay || !joint)
     return <p>{to ? 'Nothing is laid here yet.' : 'This is the last step: nothing comes after it.'}</p>

@@ -4,17 +4,19 @@ import { noteSentence, type Reading, readingSentence, sameAt, toGlyphs } from '.
 import { Multiple } from '../../figures/Multiple.tsx'
 import { beatText } from '../../figures/words.ts'
 import { Button } from '../../parts/Button.tsx'
-import { $others, findOthers } from '../../stores/planning.ts'
-import { banHere, hearHere, joinHere, lockAs, splitHere, turnLock } from '../../stores/steering.ts'
+import { $others, findOthers } from '../../state/route/planning.ts'
+import { banHere, joinHere, lockAs, splitHere, toggleLock } from '../../state/route/steering.ts'
+import { hearHere } from '../../state/shell/hands.ts'
 import styles from './RouteView.module.css'
 import type { RouteProps } from './route-props.ts'
 
-const Others = ({ place, kept, desk, model, planning, route }: RouteProps) => {
+const Others = ({ address, kept, openChart, model, planning, route }: RouteProps) => {
   const others = useStore($others)
   const { current } = model
   useEffect(() => {
-    if (route && current && planning.state === 'routes') void findOthers(place, kept, desk, model, route, current)
-  }, [place, kept, desk, model, planning, route, current])
+    if (route && current && planning.state === 'routes')
+      void findOthers(address, kept, openChart, model, route, current)
+  }, [address, kept, openChart, model, planning, route, current])
   if (!route || !current) return null
   if (!others || others.routes === null) return <p role="status">Looking for others …</p>
   const now = route.steps.find((s) => sameAt(s, current))?.overlay
@@ -49,11 +51,11 @@ const Facts = ({ reading }: { readonly reading: Reading }) => (
 
 /** The step in view: what it is, what can be done with it, and what else could stand there. */
 export const StepPanel = (props: RouteProps) => {
-  const { model, steps, place } = props
+  const { model, steps, address } = props
   const { current } = model
   const step = current && steps[current.index]
   if (!current || !step) return null
-  const isPlanned = place.route === null
+  const isPlanned = address.route === null
   return (
     <>
       <div className={styles.stepHead}>
@@ -78,7 +80,7 @@ export const StepPanel = (props: RouteProps) => {
         </Button>
         {isPlanned && (
           <>
-            <Button pressed={step.locked} title="l" onClick={turnLock} disabled={!step.overlay}>
+            <Button pressed={step.locked} title="l" onClick={toggleLock} disabled={!step.overlay}>
               {step.locked ? 'Locked' : 'Lock'}
             </Button>
             <Button title="b" onClick={banHere} disabled={!step.overlay}>

@@ -1,16 +1,16 @@
 import { ARC_NAMES, ARC_PRESETS, type ArcPreset } from '../../../core/index.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Select } from '../../parts/Select.tsx'
-import { go } from '../../stores/place.ts'
-import { planAgain, stopPlanning } from '../../stores/planning.ts'
-import { setPlan } from '../../stores/steering.ts'
+import { go } from '../../state/address/address.ts'
+import { planAgain, stopPlanning } from '../../state/route/planning.ts'
+import { setPlan } from '../../state/route/steering.ts'
 import styles from './RouteView.module.css'
 import type { RouteProps } from './route-props.ts'
 
 /** After so long a player wants to know how far it is. */
 const SHOWN_FROM = 0.01
 
-const Progress = ({ place, kept, desk, model, planning }: RouteProps) => {
+const Progress = ({ address, kept, openChart, model, planning }: RouteProps) => {
   switch (planning.state) {
     case 'planning':
       return (
@@ -35,7 +35,7 @@ const Progress = ({ place, kept, desk, model, planning }: RouteProps) => {
       return (
         <>
           <span>{planning.state === 'stopped' ? 'Stopped.' : 'It could not be planned.'}</span>
-          <Button onClick={() => planAgain(place, kept, desk, model)}>Plan again</Button>
+          <Button onClick={() => planAgain(address, kept, openChart, model)}>Plan again</Button>
         </>
       )
   }
@@ -43,7 +43,7 @@ const Progress = ({ place, kept, desk, model, planning }: RouteProps) => {
 
 /** The head of the band: the ready shapes, what is in view, and how the planning stands. */
 export const WishBar = (props: RouteProps) => {
-  const { model, kept, place } = props
+  const { model, kept, address } = props
   return (
     <div className={styles.wishes}>
       <h1>How far out</h1>
@@ -57,7 +57,7 @@ export const WishBar = (props: RouteProps) => {
       <span className={styles.hint} title={ARC_PRESETS[model.plan.preset].reason}>
         drag a step’s bar, or Shift ↑ ↓
       </span>
-      {place.route !== null && kept.route && (
+      {address.route !== null && kept.route && (
         <span className={styles.following}>
           in view: <strong>{kept.route.name}</strong>
           <Button tone="quiet" onClick={() => go({ route: null })}>

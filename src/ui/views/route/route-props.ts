@@ -1,12 +1,12 @@
-import type { ToldRoute } from '../../../core/index.ts'
-import type { Planning } from '../../stores/planning.ts'
-import type { RouteModel, ShownStep } from '../../stores/route-model.ts'
+import type { RouteReport } from '../../../core/index.ts'
+import type { Planning } from '../../state/route/planning.ts'
+import type { RouteModel, ShownStep } from '../../state/route/route-model.ts'
 import type { ViewProps } from '../view.ts'
 
 /** What every part of the Route view is handed. `route` is the planned one in view, `steps` what the band shows. */
 export interface RouteProps extends ViewProps {
   readonly model: RouteModel
   readonly planning: Planning
-  readonly route: ToldRoute | null
+  readonly route: RouteReport | null
   readonly steps: readonly ShownStep[]
 }

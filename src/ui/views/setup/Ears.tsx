@@ -12,8 +12,8 @@ import {
 import { Multiple } from '../../figures/Multiple.tsx'
 import { Button } from '../../parts/Button.tsx'
 import { Slider } from '../../parts/Slider.tsx'
-import type { Desk } from '../../stores/desk.ts'
-import { keepSetting } from '../../stores/kept.ts'
+import { keepSetting, slideSetting } from '../../state/kept/keep-setting.ts'
+import type { OpenChart } from '../../state/tune/open-chart.ts'
 import styles from './SetupView.module.css'
 
 type Plain = Exclude<keyof Weights, 'altered'>
@@ -33,23 +33,23 @@ const PLAIN: readonly (readonly [Plain, string])[] = [
 ]
 const ALTERED = ['#11', 'b13', '#9', 'b9'] as const
 
-const sample = (desk: Desk, weights: Weights): Reading | null => {
-  const here = desk.current?.reading
+const sample = (openChart: OpenChart, weights: Weights): Reading | null => {
+  const here = openChart.current?.reading
   if (here) return readOver(here.overlay, here.place, weights)
   const [chord, next, overlay] = [readChord('Eb7'), readChord('Abmaj7'), readOverlay('B dorian')]
   if (!chord.ok || !next.ok || !overlay.ok) return null
-  return readOver(overlay.value, placeOf(chord.value, next.value, desk.settings.school), weights)
+  return readOver(overlay.value, placeOf(chord.value, next.value, openChart.settings.school), weights)
 }
 
 /** How far out each kind of note counts, by ear; the overlay in view answers while a slider moves. */
-export const Ears = ({ desk }: { readonly desk: Desk }) => {
-  const kept = desk.settings.weights
+export const Ears = ({ openChart }: { readonly openChart: OpenChart }) => {
+  const kept = openChart.settings.weights
   const [moving, setMoving] = useState<Weights | null>(null)
   const weights = moving ?? kept
-  const before = sample(desk, kept)
-  const now = sample(desk, weights)
-  const settle = async (to: Weights) => {
-    await keepSetting('weights', to)
+  const before = sample(openChart, kept)
+  const now = sample(openChart, weights)
+  const settle = (to: Weights) => {
+    slideSetting('weights', to)
     setMoving((now) => (now === null || JSON.stringify(now) === JSON.stringify(to) ? null : now))
   }
   const moved = JSON.stringify(weights) !== JSON.stringify(DEFAULT_WEIGHTS)
@@ -71,7 +71,7 @@ export const Ears = ({ desk }: { readonly desk: Desk }) => {
             label={label}
             value={weights[name]}
             onChange={(v) => setMoving({ ...weights, [name]: v })}
-            onSettle={(v) => void settle({ ...weights, [name]: v })}
+            onSettle={(v) => settle({ ...weights, [name]: v })}
           />
         ))}
         {ALTERED.map((d) => (
@@ -80,11 +80,11 @@ export const Ears = ({ desk }: { readonly desk: Desk }) => {
             label={toGlyphs(`An altered ${d}`)}
             value={weights.altered[d]}
             onChange={(v) => setMoving({ ...weights, altered: { ...weights.altered, [d]: v } })}
-            onSettle={(v) => void settle({ ...weights, altered: { ...weights.altered, [d]: v } })}
+            onSettle={(v) => settle({ ...weights, altered: { ...weights.altered, [d]: v } })}
           />
         ))}
       </div>
-      <Button disabled={!moved} onClick={() => void settle(DEFAULT_WEIGHTS)}>
+      <Button disabled={!moved} onClick={() => keepSetting('weights', DEFAULT_WEIGHTS)}>
         Back to the usual ears
       </Button>
     </section>

@@ -1,14 +1,14 @@
 import { DEFAULT_SCHOOL, SCHOOL_CHOICES, type SchoolSetting } from '../../../core/index.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Select } from '../../parts/Select.tsx'
-import type { Desk } from '../../stores/desk.ts'
-import { chooseSchool } from '../../stores/judging.ts'
-import { keepSetting } from '../../stores/kept.ts'
+import { chooseSchool } from '../../state/desk/judging.ts'
+import { keepSetting } from '../../state/kept/keep-setting.ts'
+import type { OpenChart } from '../../state/tune/open-chart.ts'
 import styles from './SetupView.module.css'
 
 /** Where good players disagree, and who would choose which. */
-export const Schools = ({ desk }: { readonly desk: Desk }) => {
-  const { school } = desk.settings
+export const Schools = ({ openChart }: { readonly openChart: OpenChart }) => {
+  const { school } = openChart.settings
   return (
     <section className={styles.block} aria-label="School">
       <h2>School</h2>
@@ -22,12 +22,12 @@ export const Schools = ({ desk }: { readonly desk: Desk }) => {
           hint={SCHOOL_CHOICES[s].why}
           value={school[s] as string}
           options={SCHOOL_CHOICES[s].choices.map((c) => ({ value: c as string, label: c }))}
-          onPick={(choice) => void chooseSchool(s, choice)}
+          onPick={(choice) => chooseSchool(s, choice)}
         />
       ))}
       <Button
         disabled={JSON.stringify(school) === JSON.stringify(DEFAULT_SCHOOL)}
-        onClick={() => void keepSetting('school', DEFAULT_SCHOOL)}
+        onClick={() => keepSetting('school', DEFAULT_SCHOOL)}
       >
         Back to the usual school
       </Button>

@@ -1,7 +1,7 @@
 import { DIRECTIONS, INSTRUMENTS, PENTATONIC_NAMINGS } from '../../../core/index.ts'
 import { Select } from '../../parts/Select.tsx'
-import { keepSetting } from '../../stores/kept.ts'
-import { CLEFS, LOOKS } from '../../stores/settings.ts'
+import { keepSetting } from '../../state/kept/keep-setting.ts'
+import { CLEFS, LOOKS } from '../../state/kept/settings.ts'
 import type { ViewProps } from '../view.ts'
 import { Ears } from './Ears.tsx'
 import { Schools } from './Schools.tsx'
@@ -20,8 +20,8 @@ const NAMING_NAMES = {
 } as const
 
 /** Instrument, names, school, ears, strings, look, keys; and how to practise without being hurt. */
-const SetupView = ({ desk }: ViewProps) => {
-  const { instrument, look, keys, clef, naming, direction } = desk.settings
+const SetupView = ({ openChart }: ViewProps) => {
+  const { instrument, look, keys, clef, naming, direction } = openChart.settings
   return (
     <div className={styles.setup}>
       <div className={styles.settings}>
@@ -32,32 +32,32 @@ const SetupView = ({ desk }: ViewProps) => {
             hint="What you type and read is in its written pitch. Everything is kept in concert pitch."
             value={instrument ?? 'concert'}
             options={INSTRUMENTS.map((i) => ({ value: i.id, label: i.name }))}
-            onPick={(id) => void keepSetting('instrument', id)}
+            onPick={(id) => keepSetting('instrument', id)}
           />
           <Select
             label="Clef"
             value={clef}
             options={CLEFS.map((c) => ({ value: c, label: c }))}
-            onPick={(c) => void keepSetting('clef', c)}
+            onPick={(c) => keepSetting('clef', c)}
           />
           <Select
             label="Roots on black keys that nobody typed"
             value={direction}
             options={DIRECTIONS.map((d) => ({ value: d, label: DIRECTION_NAMES[d] }))}
-            onPick={(d) => void keepSetting('direction', d)}
+            onPick={(d) => keepSetting('direction', d)}
           />
           <Select
             label="Pentatonics of the same notes"
             value={naming}
             options={PENTATONIC_NAMINGS.map((n) => ({ value: n, label: NAMING_NAMES[n] }))}
-            onPick={(n) => void keepSetting('naming', n)}
+            onPick={(n) => keepSetting('naming', n)}
           />
           <Select
             label="Look"
             hint="Club is dark, for a stage or a late room."
             value={look}
             options={LOOKS.map((l) => ({ value: l, label: LOOK_NAMES[l] }))}
-            onPick={(l) => void keepSetting('look', l)}
+            onPick={(l) => keepSetting('look', l)}
           />
           <Select
             label="Keys"
@@ -67,10 +67,10 @@ const SetupView = ({ desk }: ViewProps) => {
               { value: 'on', label: 'On' },
               { value: 'off', label: 'Off: only Tab, Enter and the pedal' },
             ]}
-            onPick={(k) => void keepSetting('keys', k)}
+            onPick={(k) => keepSetting('keys', k)}
           />
         </section>
-        <Strings desk={desk} />
+        <Strings openChart={openChart} />
         <section className={styles.care} aria-label="Take care">
           <h2>Take care</h2>
           <ul>
@@ -81,8 +81,8 @@ const SetupView = ({ desk }: ViewProps) => {
           </ul>
         </section>
       </div>
-      <Schools desk={desk} />
-      <Ears desk={desk} />
+      <Schools openChart={openChart} />
+      <Ears openChart={openChart} />
     </div>
   )
 }

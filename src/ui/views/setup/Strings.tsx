@@ -2,15 +2,15 @@ import { useState } from 'react'
 import { readTuning, TUNINGS } from '../../../core/index.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Select } from '../../parts/Select.tsx'
-import type { Desk } from '../../stores/desk.ts'
-import { keepSetting } from '../../stores/kept.ts'
+import { keepSetting } from '../../state/kept/keep-setting.ts'
+import type { OpenChart } from '../../state/tune/open-chart.ts'
 import styles from './SetupView.module.css'
 
 const OWN = 'own'
 
 /** Which neck the fretboard shows. */
-export const Strings = ({ desk }: { readonly desk: Desk }) => {
-  const { tuning, leftHanded } = desk.settings
+export const Strings = ({ openChart }: { readonly openChart: OpenChart }) => {
+  const { tuning, leftHanded } = openChart.settings
   const known = TUNINGS.find((t) => t.strings === tuning)
   const [own, setOwn] = useState<string | null>(known ? null : tuning)
   const read = own === null ? null : readTuning(own)
@@ -27,7 +27,7 @@ export const Strings = ({ desk }: { readonly desk: Desk }) => {
         onPick={(id) => {
           const picked = TUNINGS.find((t) => t.id === id)
           setOwn(picked ? null : tuning)
-          if (picked) void keepSetting('tuning', picked.strings)
+          if (picked) keepSetting('tuning', picked.strings)
         }}
       />
       {own !== null && (
@@ -35,7 +35,7 @@ export const Strings = ({ desk }: { readonly desk: Desk }) => {
           className={styles.own}
           onSubmit={(e) => {
             e.preventDefault()
-            if (read?.ok) void keepSetting('tuning', own.trim())
+            if (read?.ok) keepSetting('tuning', own.trim())
           }}
         >
           <label htmlFor="own-tuning">Open strings from the lowest, with octaves</label>
@@ -56,11 +56,7 @@ export const Strings = ({ desk }: { readonly desk: Desk }) => {
         </form>
       )}
       <label className={styles.check}>
-        <input
-          type="checkbox"
-          checked={leftHanded}
-          onChange={(e) => void keepSetting('leftHanded', e.target.checked)}
-        />
+        <input type="checkbox" checked={leftHanded} onChange={(e) => keepSetting('leftHanded', e.target.checked)} />
         Left-handed
       </label>
     </section>

@@ -3,15 +3,15 @@ import { noteSentence, type Reading, toGlyphs } from '../../../core/index.ts'
 import { Slope } from '../../figures/Slope.tsx'
 import { beatsWords, beatText } from '../../figures/words.ts'
 import { Button } from '../../parts/Button.tsx'
-import { hearNote } from '../../stores/actions.ts'
-import type { Desk } from '../../stores/desk.ts'
-import { go } from '../../stores/place.ts'
+import { go } from '../../state/address/address.ts'
+import { hearNote } from '../../state/sound/overlay-hearing.ts'
+import type { OpenChart } from '../../state/tune/open-chart.ts'
 import type { ViewProps } from '../view.ts'
 import styles from './StandView.module.css'
 
 /** Where the next chord comes, in words. */
-const change = (desk: Desk): string => {
-  const { current, spots, chart } = desk
+const change = (openChart: OpenChart): string => {
+  const { current, spots, chart } = openChart
   if (!current?.next || !chart) return 'no next chord'
   const after = spots[current.index + 1] ?? spots[0]
   const length = beatsWords(current.spot.length / ((960 * 4) / chart.metre.unit))
@@ -19,7 +19,7 @@ const change = (desk: Desk): string => {
   return `after ${length}, ${where}`
 }
 
-const Far = ({ reading, desk }: { readonly reading: Reading; readonly desk: Desk }) => {
+const Far = ({ reading, openChart }: { readonly reading: Reading; readonly openChart: OpenChart }) => {
   const [chosen, setChosen] = useState<{ readonly of: Reading; readonly index: number } | null>(null)
   const index = chosen?.of === reading ? chosen.index : null
   const { next } = reading.place
@@ -28,7 +28,7 @@ const Far = ({ reading, desk }: { readonly reading: Reading; readonly desk: Desk
       <section className={styles.facts} aria-label="Chord" aria-live="polite">
         <h1 className={styles.chord}>{toGlyphs(reading.place.chord.symbol)}</h1>
         <p className={styles.overlay}>{toGlyphs(reading.overlay.name)}</p>
-        {desk.following && <p className={styles.route}>route: {toGlyphs(desk.following)}</p>}
+        {openChart.following && <p className={styles.route}>route: {toGlyphs(openChart.following)}</p>}
         <p className={styles.figures}>
           fade <strong>{reading.fade}</strong>
           <br />
@@ -37,7 +37,7 @@ const Far = ({ reading, desk }: { readonly reading: Reading; readonly desk: Desk
         <p className={styles.next}>
           then <strong>{next ? toGlyphs(next.symbol) : '–'}</strong>
           <br />
-          <span>{change(desk)}</span>
+          <span>{change(openChart)}</span>
         </p>
       </section>
       <div className={styles.slope}>
@@ -57,19 +57,19 @@ const Far = ({ reading, desk }: { readonly reading: Reading; readonly desk: Desk
 }
 
 /** Chord, next chord, overlay and slope, large enough to be read from two metres. */
-const StandView = ({ desk }: ViewProps) => {
-  const reading = desk.current?.reading
+const StandView = ({ openChart }: ViewProps) => {
+  const reading = openChart.current?.reading
   if (!reading)
     return (
       <div className={styles.empty}>
-        <h1>{desk.current ? 'N.C.' : 'Nothing on the stand'}</h1>
-        <p>{desk.current ? 'No chord sounds here.' : 'Open a chart on the Desk first.'}</p>
+        <h1>{openChart.current ? 'N.C.' : 'Nothing on the stand'}</h1>
+        <p>{openChart.current ? 'No chord sounds here.' : 'Open a chart on the Desk first.'}</p>
         <Button onClick={() => go({ view: 'desk' })}>To the Desk</Button>
       </div>
     )
   return (
     <div className={styles.stand}>
-      <Far reading={reading} desk={desk} />
+      <Far reading={reading} openChart={openChart} />
     </div>
   )
 }

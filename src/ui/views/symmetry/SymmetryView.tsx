@@ -27,11 +27,11 @@ import { CLEF_C } from '../../figures/register.ts'
 import { TabRow } from '../../figures/TabRow.tsx'
 import { Button } from '../../parts/Button.tsx'
 import { Select } from '../../parts/Select.tsx'
-import { laySketch } from '../../stores/actions.ts'
-import { copyTable } from '../../stores/copying.ts'
-import type { Desk } from '../../stores/desk.ts'
-import { pressPitch } from '../../stores/picking.ts'
-import { go } from '../../stores/place.ts'
+import { go } from '../../state/address/address.ts'
+import { copyTable } from '../../state/page/copying.ts'
+import { pressPitch } from '../../state/sound/pressing.ts'
+import { laySketch } from '../../state/tune/asking.ts'
+import type { OpenChart } from '../../state/tune/open-chart.ts'
 import type { ViewProps } from '../view.ts'
 import styles from './SymmetryView.module.css'
 import { diminishedIn, onRoot, SYMMETRIC, scaleInView, spotFor } from './scale.ts'
@@ -53,26 +53,27 @@ const NUMBERS = [
 ]
 const times = (n: number): string => NUMBERS[n] ?? String(n)
 
-const concertName = (overlay: Overlay, desk: Desk): string =>
-  transposeOverlay(overlay, reverse(desk.instrument.written)).name
+const concertName = (overlay: Overlay, openChart: OpenChart): string =>
+  transposeOverlay(overlay, reverse(openChart.instrument.written)).name
 
 /** To the Desk with it, over the chord in view. */
-const sendToDesk = (overlay: Overlay, desk: Desk): void => go({ view: 'desk', over: concertName(overlay, desk) })
+const sendToDesk = (overlay: Overlay, openChart: OpenChart): void =>
+  go({ view: 'desk', over: concertName(overlay, openChart) })
 
-const examine = (overlay: Overlay, desk: Desk): void => go({ scale: concertName(overlay, desk) })
+const examine = (overlay: Overlay, openChart: OpenChart): void => go({ scale: concertName(overlay, openChart) })
 
 const Chip = ({
   overlay,
-  desk,
+  openChart,
   words,
 }: {
   readonly overlay: Overlay
-  readonly desk: Desk
+  readonly openChart: OpenChart
   readonly words?: string
-}) => <Button onClick={() => sendToDesk(overlay, desk)}>{toGlyphs(words ?? overlay.name)}</Button>
+}) => <Button onClick={() => sendToDesk(overlay, openChart)}>{toGlyphs(words ?? overlay.name)}</Button>
 
 /** Triads, sevenths and polychords the scale holds; each goes to the Desk. */
-const Held = ({ contents, desk }: { readonly contents: Contents; readonly desk: Desk }) => {
+const Held = ({ contents, openChart }: { readonly contents: Contents; readonly openChart: OpenChart }) => {
   const { triads, sevenths, polychords } = contents
   return (
     <>
@@ -82,7 +83,7 @@ const Held = ({ contents, desk }: { readonly contents: Contents; readonly desk: 
         </h2>
         <div className={styles.chips}>
           {[...triads, ...sevenths].map((o) => (
-            <Chip key={o.name} overlay={o} desk={desk} words={o.name.replace(' arpeggio', '')} />
+            <Chip key={o.name} overlay={o} openChart={openChart} words={o.name.replace(' arpeggio', '')} />
           ))}
         </div>
       </section>
@@ -93,7 +94,7 @@ const Held = ({ contents, desk }: { readonly contents: Contents; readonly desk: 
             <Chip
               key={`${upper.name}|${lower.name}`}
               overlay={upper}
-              desk={desk}
+              openChart={openChart}
               words={`${upper.name}|${lower.name.replace(' arpeggio', '')}`}
             />
           ))}
@@ -104,12 +105,12 @@ const Held = ({ contents, desk }: { readonly contents: Contents; readonly desk: 
 }
 
 /** The dominants a diminished chord stands for, and what each hears in the scale. */
-const Dominants = ({ scale, desk }: { readonly scale: Overlay; readonly desk: Desk }) => {
-  const found = diminishedIn(scale, desk)
+const Dominants = ({ scale, openChart }: { readonly scale: Overlay; readonly openChart: OpenChart }) => {
+  const found = diminishedIn(scale, openChart)
   if (!found) return null
   const { chord, stands } = found
   const heard = ({ dominant }: StoodFor) =>
-    readOver(scale, placeOf(dominant, null, desk.settings.school), desk.settings.weights).notes
+    readOver(scale, placeOf(dominant, null, openChart.settings.school), openChart.settings.weights).notes
   return (
     <section>
       <h2>Behind {toGlyphs(chord.symbol)} stand four dominants</h2>
@@ -118,7 +119,10 @@ const Dominants = ({ scale, desk }: { readonly scale: Overlay; readonly desk: De
           <li key={s.dominant.symbol}>
             <Button
               onClick={() =>
-                laySketch(transposeChord(s.dominant, reverse(desk.instrument.written)).symbol, concertName(scale, desk))
+                laySketch(
+                  transposeChord(s.dominant, reverse(openChart.instrument.written)).symbol,
+                  concertName(scale, openChart),
+                )
               }
             >
               {toGlyphs(s.dominant.symbol)}
@@ -137,12 +141,12 @@ const Dominants = ({ scale, desk }: { readonly scale: Overlay; readonly desk: De
   )
 }
 
-const Choice = ({ scale, desk }: { readonly scale: Overlay; readonly desk: Desk }) => {
+const Choice = ({ scale, openChart }: { readonly scale: Overlay; readonly openChart: OpenChart }) => {
   const roots = Array.from({ length: 12 }, (_, pc) => plainNote(pitchClass(pc)).name)
   const root = roots.find((_, pc) => pc === scale.root.pc) ?? scale.root.name
   const choose = (name: string) => {
     const read = readOverlay(name)
-    if (read.ok) examine(read.value, desk)
+    if (read.ok) examine(read.value, openChart)
   }
   return (
     <div className={styles.choice}>
@@ -165,19 +169,30 @@ const Choice = ({ scale, desk }: { readonly scale: Overlay; readonly desk: Desk 
           if (material) choose(nameOn(scale.root.name, material))
         }}
       />
-      <Button tone="strong" onClick={() => sendToDesk(scale, desk)}>
+      <Button tone="strong" onClick={() => sendToDesk(scale, openChart)}>
         To the Desk
       </Button>
     </div>
   )
 }
 
-const Pictures = ({ scale, spot, desk }: { readonly scale: Overlay; readonly spot: Spotted; readonly desk: Desk }) => {
+const Pictures = ({
+  scale,
+  spot,
+  openChart,
+}: {
+  readonly scale: Overlay
+  readonly spot: Spotted
+  readonly openChart: OpenChart
+}) => {
   const [onNeck, setOnNeck] = useState(false)
-  const reading = useMemo(() => readOver(scale, spot, desk.settings.weights), [scale, spot, desk.settings.weights])
+  const reading = useMemo(
+    () => readOver(scale, spot, openChart.settings.weights),
+    [scale, spot, openChart.settings.weights],
+  )
   const repeats = repeatsOf(scale)
   const marks = setOf(repeats.map((r) => r.root.pc))
-  const { clef, tuning, leftHanded } = desk.settings
+  const { clef, tuning, leftHanded } = openChart.settings
   const strings = useMemo(() => tuningFrom(tuning), [tuning])
   return (
     <section className={styles.pictures} aria-label="Where it repeats">
@@ -225,10 +240,10 @@ const textOf = (scale: Overlay, c: Contents) => ({
 })
 
 /** What a symmetric scale holds, where it repeats, and which dominants stand behind a diminished chord. */
-const SymmetryView = ({ place, desk }: ViewProps) => {
-  const scale = scaleInView(place, desk)
+const SymmetryView = ({ address, openChart }: ViewProps) => {
+  const scale = scaleInView(address, openChart)
   const contents = useMemo(() => contentsOf(scale), [scale])
-  const spot = spotFor(scale, desk)
+  const spot = spotFor(scale, openChart)
   const others = transpositionsOf(scale)
   const { periodSemitones: period } = contents
   const isWholeTone = period === 2
@@ -236,8 +251,8 @@ const SymmetryView = ({ place, desk }: ViewProps) => {
     <div className={styles.view}>
       <div className={styles.left}>
         <h1>{toGlyphs(scale.name)}</h1>
-        <Choice scale={scale} desk={desk} />
-        <TabRow notes={readOver(scale, spot, desk.settings.weights).notes} label={scale.name} />
+        <Choice scale={scale} openChart={openChart} />
+        <TabRow notes={readOver(scale, spot, openChart.settings.weights).notes} label={scale.name} />
         <p>
           {period === 12
             ? 'It comes back only at the octave: twelve different ones.'
@@ -246,17 +261,17 @@ const SymmetryView = ({ place, desk }: ViewProps) => {
         </p>
         <div className={styles.chips}>
           {others.map((o, i) => (
-            <Button key={o.name} pressed={i === 0} onClick={() => examine(o, desk)}>
+            <Button key={o.name} pressed={i === 0} onClick={() => examine(o, openChart)}>
               {toGlyphs(isWholeTone && i === 1 ? `the other one: ${o.name}` : o.name)}
             </Button>
           ))}
         </div>
-        <Dominants scale={scale} desk={desk} />
+        <Dominants scale={scale} openChart={openChart} />
       </div>
       <div className={styles.right}>
-        <Pictures scale={scale} spot={spot} desk={desk} />
+        <Pictures scale={scale} spot={spot} openChart={openChart} />
         <div className={styles.held}>
-          <Held contents={contents} desk={desk} />
+          <Held contents={contents} openChart={openChart} />
           <Button onClick={() => void copyTable(textOf(scale, contents))}>Copy as text</Button>
         </div>
       </div>

@@ -17,16 +17,16 @@ import {
   type StoodFor,
   transposeOverlay,
 } from '../../../core/index.ts'
-import type { Desk } from '../../stores/desk.ts'
-import type { Place } from '../../stores/place.ts'
+import type { Address } from '../../state/address/address.ts'
+import type { OpenChart } from '../../state/tune/open-chart.ts'
 
 export const SYMMETRIC = MATERIALS.filter((m) => m.family === 'symmetric')
 
 /** The scale under examination, written: as asked, else the overlay or home scale if symmetric, else half-whole on the root. */
-export const scaleInView = (place: Place, desk: Desk): Overlay => {
-  const asked = place.scale === null ? null : readOverlay(place.scale)
-  if (asked?.ok && asked.value.material) return transposeOverlay(asked.value, desk.instrument.written)
-  const reading = desk.current?.reading
+export const scaleInView = (address: Address, openChart: OpenChart): Overlay => {
+  const asked = address.scale === null ? null : readOverlay(address.scale)
+  if (asked?.ok && asked.value.material) return transposeOverlay(asked.value, openChart.instrument.written)
+  const reading = openChart.current?.reading
   if (reading?.overlay.material?.family === 'symmetric') return reading.overlay
   const home = reading && homeOverlay(reading.place.home.first)
   if (home?.material?.family === 'symmetric') return home
@@ -36,12 +36,12 @@ export const scaleInView = (place: Place, desk: Desk): Overlay => {
 }
 
 /** Over what it is read: the chord in view, else its own seventh chord, alone. */
-export const spotFor = (scale: Overlay, desk: Desk): Spotted => {
-  const here = desk.current?.reading?.place
+export const spotFor = (scale: Overlay, openChart: OpenChart): Spotted => {
+  const here = openChart.current?.reading?.place
   if (here) return here
   const own = readChord(ownSymbol(scale))
   if (!own.ok) throw new Error(`a scale's own chord does not read: ${scale.name}`)
-  return placeOf(own.value, null, desk.settings.school)
+  return placeOf(own.value, null, openChart.settings.school)
 }
 
 /** The diminished sevenths in a scale; first those whose dominants have that very scale, a half step below them. */
@@ -51,8 +51,11 @@ const diminishedOn = (scale: Overlay): Note | undefined => {
 }
 
 /** The diminished chord to explain: the one in view, else the one in the scale. */
-export const diminishedIn = (scale: Overlay, desk: Desk): { chord: Chord; stands: readonly StoodFor[] } | null => {
-  const here = desk.current?.reading?.place.chord
+export const diminishedIn = (
+  scale: Overlay,
+  openChart: OpenChart,
+): { chord: Chord; stands: readonly StoodFor[] } | null => {
+  const here = openChart.current?.reading?.place.chord
   const ofHere = here && dominantsBehind(here)
   if (here && ofHere) return { chord: here, stands: ofHere }
   const root = diminishedOn(scale)

@@ -1,4 +1,4 @@
-import { fromBody } from '../../../../server/computing/aside.ts'
+import { fromBody } from '../../../../server/computing/in-thread.ts'
 import { notAllowed } from '../../../../server/door.ts'
 
 export const POST = fromBody('analyse')

@@ -1,4 +1,4 @@
-import { fromFile } from '../../../../server/computing/aside.ts'
+import { fromFile } from '../../../../server/computing/in-thread.ts'
 import { notAllowed } from '../../../../server/door.ts'
 
 export const POST = fromFile('readLine')

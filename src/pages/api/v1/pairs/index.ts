@@ -1,4 +1,4 @@
-import { fromQuery } from '../../../../server/computing/aside.ts'
+import { fromQuery } from '../../../../server/computing/in-thread.ts'
 import { notAllowed } from '../../../../server/door.ts'
 
 export const GET = fromQuery('pairs')

@@ -1,4 +1,4 @@
-import { fromRow } from '../../../../../server/computing/aside.ts'
+import { fromRow } from '../../../../../server/computing/in-thread.ts'
 import { notAllowed } from '../../../../../server/door.ts'
 
 export const GET = fromRow('band', 'charts')

@@ -1,0 +1,67 @@
+import type { KeptOverride, KeptStep } from '../../../core/index.ts'
+
+/** Kept rows as the interface sends them. */
+type Kept = {
+  readonly id: string
+  readonly version: number
+  readonly createdAt: string
+  readonly updatedAt: string
+}
+export type ChartRow = Kept & {
+  readonly title: string
+  readonly text: string
+  readonly tags: readonly string[]
+  readonly overrides: readonly KeptOverride[] | null
+}
+export type IdeaRow = Kept & {
+  readonly overlay: string
+  readonly chord: string
+  readonly next: string | null
+  readonly note: string | null
+  readonly tags: readonly string[]
+  readonly chartId: string | null
+  readonly bar: number | null
+  readonly beat: number | null
+}
+export type RouteRow = Kept & {
+  readonly name: string
+  readonly note: string | null
+  readonly chartId: string | null
+  readonly chartVersion: number | null
+  /** In concert pitch, with the chords they were planned over. */
+  readonly steps: readonly KeptStep[]
+  /** What was asked for, as `PlanWords`; null where a script kept it without. */
+  readonly rules: unknown
+}
+/** A note as it is kept: ticks from the start, and a MIDI number or a name. */
+export type KeptNote = {
+  readonly at: number
+  readonly for: number
+  readonly pitch: number | string
+}
+export type LineRow = Kept & {
+  readonly name: string
+  readonly chartId: string | null
+  readonly text: string | null
+  readonly line: { readonly notes: readonly KeptNote[] } | { readonly abc: string } | { readonly musicxml: string }
+  readonly tags: readonly string[]
+  /** Sentences of the verdict the player disputes, as they are said. */
+  readonly disputed: readonly string[] | null
+  /** Its notes as they were played, where they were brought to a grid. */
+  readonly played: readonly KeptNote[] | null
+  /** The route it was planned by. */
+  readonly routeId: string | null
+}
+export type SettingRow = Kept & {
+  readonly name: string
+  readonly value: unknown
+}
+
+export interface RowOf {
+  readonly charts: ChartRow
+  readonly routes: RouteRow
+  readonly lines: LineRow
+  readonly ideas: IdeaRow
+  readonly settings: SettingRow
+}
+export type KindName = keyof RowOf

@@ -1,0 +1,61 @@
+import {
+  type KeptStep,
+  readChord,
+  readOverlay,
+  reverse,
+  transposeChord,
+  transposeOverlay,
+} from '../../../core/index.ts'
+import { $address, go } from '../address/address.ts'
+import { $kept, sayKept } from '../kept/kept.ts'
+import type { RouteRow } from '../kept/row-types.ts'
+import { addRow, changeRow, removeRow } from '../kept/rows.ts'
+import { say } from '../page/notices.ts'
+import type { OpenChart } from '../tune/open-chart.ts'
+import { readPlan } from './plan-words.ts'
+
+/** A step in concert pitch, without what can be worked out again. */
+const concertStep = (step: KeptStep, openChart: OpenChart): KeptStep => {
+  const back = reverse(openChart.instrument.written)
+  const [chord, overlay] = [readChord(step.chord ?? ''), readOverlay(step.overlay)]
+  const { seam: _, why: __, terms: ___, ...plain } = step
+  return {
+    ...plain,
+    ...(chord.ok ? { chord: transposeChord(chord.value, back).symbol } : {}),
+    overlay: overlay.ok ? transposeOverlay(overlay.value, back).name : step.overlay,
+  }
+}
+
+/** Keeps a route (written pitch) with the open chart, under a name. */
+export const keepRoute = (name: string, steps: readonly KeptStep[], openChart: OpenChart): void => {
+  const [address, chart] = [$address.get(), $kept.get()?.chart ?? null]
+  if (!address) return
+  const own = openChart.isSketch ? null : chart
+  const id = addRow('routes', {
+    name,
+    note: null,
+    chartId: own?.id ?? null,
+    chartVersion: own?.version || null,
+    steps: steps.map((s) => concertStep(s, openChart)),
+    rules: readPlan(address.plan),
+  })
+  go({ panel: 'kept' })
+  void sayKept('routes', id)
+}
+
+export const renameRoute = (row: RouteRow, name: string): void => {
+  if (name.trim() === '' || name.trim() === row.name) return
+  changeRow('routes', row.id, { name: name.trim() })
+  say('Renamed.', 'undo')
+}
+
+export const removeRoute = async (row: RouteRow): Promise<void> => {
+  const gone = await removeRow('routes', row.id)
+  if (!gone.ok) return say(`Not removed: ${gone.detail}`)
+  const address = $address.get()
+  go({
+    ...(address?.route === row.id ? { route: null } : {}),
+    ...(address?.against === row.id ? { against: null } : {}),
+  })
+  say('Removed.', 'undo')
+}

@@ -1,0 +1,222 @@
+import { computed } from 'nanostores'
+import {
+  type Analysis,
+  beatOf,
+  type Chain,
+  type Chart,
+  type Chord,
+  homeOverlay,
+  type Instrument,
+  instrument,
+  type KeptStep,
+  type Key,
+  type Overlay,
+  type Override,
+  overrideAt,
+  placeWithHome,
+  type Reading,
+  readHarmony,
+  readOver,
+  readOverlay,
+  reverse,
+  type School,
+  type Place as Spotted,
+  type TextError,
+  transposeChord,
+  transposeOverlay,
+  type Weights,
+} from '../../../core/index.ts'
+import type { StripSpot } from '../../figures/strip-layout.ts'
+import { $address, type Address } from '../address/address.ts'
+import { $kept, type Kept } from '../kept/kept.ts'
+import type { IdeaRow } from '../kept/row-types.ts'
+import { type Settings, settingsFrom } from '../kept/settings.ts'
+import { $analysed } from './analysing.ts'
+import { textHere } from './concert.ts'
+import { cutAtSteps, moveChains, stepAt } from './follow.ts'
+import { latest } from './latest.ts'
+import { analysisOf, concertSpotsAt, readOnce, tuneAt } from './tune.ts'
+
+/** All the Desk shows. Charts, chords and readings are in the player's written pitch; `concert` is what is kept. */
+export interface OpenChart {
+  readonly settings: Settings
+  readonly instrument: Instrument
+  readonly title: string
+  readonly isSketch: boolean
+  readonly chart: Chart | null
+  readonly chartError: TextError | null
+  /** Whether the chart is so long that its harmony is worked out aside, and not there yet. */
+  readonly working: boolean
+  readonly spots: readonly StripSpot[]
+  readonly chains: readonly Chain[]
+  /** What the player said about single chords, in written pitch. */
+  readonly overrides: readonly Override[]
+  /** The kept route whose overlays are shown, by its name. */
+  readonly following: string | null
+  /** Where the player cut a chord in two. */
+  readonly cuts: readonly Override[]
+  readonly key: Key | null
+  readonly current: StripSpot | null
+  readonly overlayError: TextError | null
+  readonly sounding: Chord | null
+  readonly concert: { readonly overlay: Overlay; readonly chord: Chord; readonly next: Chord | null } | null
+}
+
+const placeKey = (bar: number, beat: number): string => `${bar} ${beat}`
+
+/** The spot at a place: the last one that starts no later, so that an address between chords still finds its chord. */
+const spotAt = (spots: readonly StripSpot[], address: Address): StripSpot | null =>
+  spots.findLast((s) => s.spot.bar < address.bar || (s.spot.bar === address.bar && s.beat <= address.beat + 1e-9)) ??
+  spots[0] ??
+  null
+
+const chordFrom = (symbol: string | null): Chord | null => {
+  const read = symbol === null ? null : readHarmony(symbol)
+  return read?.ok && read.value.kind === 'chord' ? read.value : null
+}
+
+interface Laid {
+  readonly overlay: Overlay
+  readonly by: StripSpot['by']
+}
+
+const NO_STEPS: readonly KeptStep[] = []
+
+/** The spots of a tune, cut where a followed route has steps of its own, before anything is laid over them. */
+const bareSpots = latest((analysis: Analysis, steps: readonly KeptStep[], { metre }: Chart) => {
+  const { spots, movedTo } = cutAtSteps(analysis.spots, steps, metre)
+  const bare = spots.map((s): StripSpot => ({ ...s, beat: beatOf(s.spot, metre), reading: null, by: 'home' }))
+  return { bare, movedTo }
+})
+
+/** The ideas kept for a chart, by their places in it. */
+const ideasByPlace = latest((ideas: readonly IdeaRow[], chartId: string | null): ReadonlyMap<string, IdeaRow> => {
+  const own = chartId === null ? [] : ideas.filter((i) => i.chartId === chartId)
+  return new Map([...own].reverse().map((i) => [placeKey(i.bar ?? 0, i.beat ?? 0), i]))
+})
+
+const settingsAt = latest(settingsFrom)
+
+/** What the chords of a chart are over their own homes: read when it is looked at, and then remembered. */
+const atHome = latest((spots: readonly StripSpot[], school: School, weights: Weights): readonly StripSpot[] =>
+  spots.map((s): StripSpot => {
+    if (s.spot.chord.kind !== 'chord') return s
+    const { chord } = s.spot
+    let reading: Reading | undefined
+    return {
+      ...s,
+      get reading() {
+        if (!reading) {
+          const at = placeWithHome(chord, s.next, school, s.job, undefined)
+          reading = readOver(homeOverlay(at.home.first), at, weights)
+        }
+        return reading
+      },
+    }
+  }),
+)
+
+/** Everything the screen shows, from where one is and what is kept. Pure. */
+export const openChartOf = (address: Address, kept: Kept): OpenChart => {
+  const settings = settingsAt(kept.settings)
+  const plays = instrument(settings.instrument ?? 'concert')
+  const { text, overrides: kepts, isChart } = textHere(address, kept)
+  const read = text === null ? null : readOnce(text)
+  const base = {
+    settings,
+    instrument: plays,
+    title: address.sketch !== null ? 'Sketch' : (kept.ownText?.name ?? kept.chart?.title ?? ''),
+    isSketch: address.sketch !== null,
+    sounding: null,
+    overlayError: null,
+    concert: null,
+    following: null,
+    working: false,
+  }
+  const nothing = { chart: null, chains: [], overrides: [], cuts: [], key: null, spots: [], current: null }
+  if (text === null || read === null) return { ...base, ...nothing, chartError: null }
+  if (!read.ok) return { ...base, ...nothing, chartError: read.error }
+
+  const repeats = address.sketch === null
+  const tune = tuneAt(read.value, kepts, plays)
+  const { overrides, chart } = tune
+  const analysis = analysisOf(tune, { text, overrides: kepts, written: plays.written, repeats })
+  if (!analysis) return { ...base, ...nothing, chartError: null, working: true }
+  const concertSpots = concertSpotsAt(read.value, tune, repeats)
+  const asked = address.over === null ? null : readOverlay(address.over)
+  const soundsConcert = chordFrom(address.sounds)
+  const sounding = soundsConcert && transposeChord(soundsConcert, plays.written)
+  const chartId = isChart ? (kept.chart?.id ?? null) : null
+
+  const route = chartId !== null && kept.route?.chartId === chartId && address.view !== 'route' ? kept.route : null
+  const { bare, movedTo } = bareSpots(analysis, route?.steps ?? NO_STEPS, chart)
+  const here = spotAt(bare, address)
+  const ideas = ideasByPlace(kept.ideas, chartId)
+  const { school, weights } = settings
+  const chosen = address.home === null ? null : readOverlay(address.home)
+  const chosenHome = chosen?.ok ? transposeOverlay(chosen.value, plays.written).name : null
+  const homeSaid = (s: StripSpot): string | undefined => overrideAt(overrides, s.spot.bar, s.beat)?.home
+  const spotted = (s: StripSpot, chord: Chord, isHere: boolean): Spotted => {
+    const home = isHere && chosenHome !== null ? chosenHome : homeSaid(s)
+    return placeWithHome(chord, s.next, school, chord === s.spot.chord ? s.job : undefined, home)
+  }
+  const laidOn = (s: StripSpot, home: Overlay): Laid => {
+    const isHere = s.index === here?.index
+    if (isHere && asked?.ok) return { overlay: transposeOverlay(asked.value, plays.written), by: 'overlay' }
+    const step = route && stepAt(route.steps, { bar: s.spot.bar, beat: s.beat })
+    const onRoute = step && readOverlay(step.overlay)
+    if (onRoute?.ok) return { overlay: transposeOverlay(onRoute.value, plays.written), by: 'route' }
+    const idea = isHere ? undefined : ideas.get(placeKey(s.spot.bar, s.beat))
+    const kind = idea && readOverlay(idea.overlay)
+    return kind?.ok
+      ? { overlay: transposeOverlay(kind.value, plays.written), by: 'idea' }
+      : { overlay: home, by: 'home' }
+  }
+  const isPlain = (s: StripSpot): boolean =>
+    route === null && s.index !== here?.index && !ideas.has(placeKey(s.spot.bar, s.beat)) && homeSaid(s) === undefined
+  const spots = atHome(bare, school, weights).map((s): StripSpot => {
+    if (s.spot.chord.kind !== 'chord' || isPlain(s)) return s
+    const isHere = s.index === here?.index
+    const at = spotted(s, isHere && sounding !== null ? sounding : s.spot.chord, isHere)
+    const { overlay, by } = laidOn(s, homeOverlay(at.home.first))
+    return { ...(bare[s.index] as StripSpot), reading: readOver(overlay, at, weights), by }
+  })
+  const current = here && (spots[here.index] ?? null)
+  const concertSpot = here && cutAtSteps(concertSpots, route?.steps ?? [], chart.metre).spots[here.index]
+  const back = reverse(plays.written)
+  return {
+    ...base,
+    chart,
+    chains: route ? moveChains(analysis.chains, movedTo) : analysis.chains,
+    following: route?.name ?? null,
+    overrides: overrides,
+    cuts: overrides.filter((o) => o.split !== undefined),
+    key: analysis.key,
+    chartError: null,
+    spots,
+    current,
+    overlayError: asked && !asked.ok ? asked.error : null,
+    sounding,
+    concert:
+      current?.reading && concertSpot?.spot.chord.kind === 'chord'
+        ? {
+            overlay: asked?.ok ? asked.value : transposeOverlay(current.reading.overlay, back),
+            chord: soundsConcert ?? concertSpot.spot.chord,
+            next: concertSpot.next,
+          }
+        : null,
+  }
+}
+
+let last: { address: Address; kept: Kept; openChart: OpenChart } | null = null
+
+/** The same, remembered for the latest: a page is rendered from four islands that ask for it. */
+export const openChartAt = (address: Address, kept: Kept): OpenChart => {
+  if (last?.address !== address || last.kept !== kept) last = { address, kept, openChart: openChartOf(address, kept) }
+  return last.openChart
+}
+
+/** The open chart as it stands now; null until the page has started in a browser. */
+export const $openChart = computed([$address, $kept, $analysed], (address, kept) =>
+  address && kept ? openChartOf(address, kept) : null,
+)
