@@ -195,6 +195,14 @@ const readPlain = (text: string, school: School): Result<Question, TextError> =>
  * Reads a question in a player's words: first in its plain form, then as it is spoken. What stays unclear is not
  * guessed: the error carries the place of the word that is wrong, and questions that were perhaps meant. `school`
  * decides what a slip moves.
+ *
+ *     question = overlay ["over" chord ["to" chord] ["while" chord "sounds"]]
+ *              | "slip" (["+" | "-"] number | ("up" | "down") step) "over" chord ["to" chord]
+ *              | "what holds" degree { degree } "over" chord ["to" chord]
+ *              | "pairs over" chord ["to" chord] | chord | chart
+ *
+ * As it is spoken (`spoken-question.ts`): other words for each of these, roots by degree or by job, a material without a
+ * root over a chord, chords in a row as a chart.
  */
 export const readQuestion = (text: string, school: School): Result<Question, TextError> => {
   const plain = readPlain(text, school)

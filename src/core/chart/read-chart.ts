@@ -127,8 +127,17 @@ export interface Checked {
 }
 
 /**
- * Reads a chart and goes on after an error, so that each is told at its place: header lines, `== Section` lines and
- * bars with their repeats, played out. Positions are 0-based in the whole text. Source: theory page, section 7.
+ * Reads a chart and goes on after an error, so that each is told at its place; its repeats are played out. Positions
+ * are 0-based in the whole text. Source: theory page, section 7.
+ *
+ *     chart   = { line }                        a `//` begins a comment to the end of its line
+ *     line    = setting | "==" section ["=="] | bars
+ *     setting = ("title" | "key" | "metre" | "tempo" | "pickup" | "feel") "=" value
+ *     bars    = [barline] bar { barline bar } [barline]
+ *     barline = "|" | "||" | "|]" | "|:" | ":|" | ":|:"
+ *     bar     = [passes] ("%" | chord { chord | "/" })
+ *     passes  = "1." | "1.2." | "1,2." | "1-3."
+ *     chord   = symbol [":" beats] | "N.C."     a "/" lets the chord before it sound a beat longer
  */
 export const checkChart = (text: string): Checked => {
   const header: Header = {

@@ -63,6 +63,11 @@ const readPolychord = (text: string): Result<Chord, TextError> => {
 /**
  * Reads a chord symbol as people write it on charts. Never guesses: what it does not know is an error with its place.
  * `readChord('Eb7(b9,13)')` is the dominant on E flat; `readChord('Cmaj77')` fails at 5.
+ *
+ *     chord   = root quality ["/" bass] | "(" chord "|" chord ")"
+ *     root    = letter {"b" | "#" | "♭" | "♯" | "x"}
+ *     quality = a usual spelling (`spellings.ts`), or what `readQuality` reads: a third and a seventh, then tensions,
+ *               bare or in brackets with commas
  */
 export const readChord = (text: string): Result<Chord, TextError> => {
   if (text.startsWith('(')) return readPolychord(text)

@@ -14,7 +14,12 @@ export const TUNINGS = [
 export type Tuning = readonly Midi[]
 const MOST_STRINGS = 10
 
-/** Reads open strings from the lowest, such as `E2 A2 D3 G3`; an error carries the place of the word that is wrong. */
+/**
+ * Reads open strings from the lowest, such as `E2 A2 D3 G3`; an error carries the place of the word that is wrong.
+ *
+ *     tuning = string { " " string }            at most ten
+ *     string = letter ["b" | "#"] octave
+ */
 export const readTuning = (text: string): Result<Tuning, TextError> => {
   const words = [...text.matchAll(/\S+/g)]
   const expected = ['open strings with octaves, such as E2 A2 D3 G3']

@@ -47,6 +47,11 @@ const readWord = (word: string, at: number): Result<EntryWord, TextError> => {
 /**
  * Reads what is typed into a line: degrees against the chord that sounds (`3 5 b7 9`), `'` for the next such note above
  * and `,` below, `r` a rest, `:1/2` the length in beats of what follows or, joined to a word, of that one.
+ *
+ *     entry  = word { (" " | "|") word }
+ *     word   = (degree ["'" | ","] | "r") [":" beats] | ":" beats
+ *     degree = ["#" | "b" | "##" | "bb"] number
+ *     beats  = number ["." digits] ["/" number]
  */
 export const readEntry = (text: string): Result<readonly EntryWord[], TextError> => {
   const words: EntryWord[] = []

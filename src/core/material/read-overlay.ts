@@ -139,6 +139,11 @@ const readRooted = (text: string): Result<Overlay, TextError> => {
 /**
  * Reads what is laid over a chord: `B minor pentatonic`, `B+`, `Em7b5 arpeggio`, two triads joined by `&`, or bare
  * notes (`Gb B C#`). Errors carry the place of the word that is not known.
+ *
+ *     overlay = single | triad ("&" | ",") triad | note { [","] note }      two bare notes at least
+ *     single  = root [name] | name "on" root    no name: the major triad
+ *     root    = letter ["b" | "#" | " flat" | " sharp"]
+ *     name    = any name of the catalogue, its symbol, or another name of it
  */
 export const readOverlay = (text: string): Result<Overlay, TextError> => {
   if (!text.trim())

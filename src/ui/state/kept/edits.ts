@@ -7,7 +7,15 @@ export interface Edit {
   readonly step: string
 }
 
-export const same = (a: unknown, b: unknown): boolean => a === b || JSON.stringify(a) === JSON.stringify(b)
+const isThing = (v: unknown): v is Readonly<Record<string, unknown>> => typeof v === 'object' && v !== null
+
+/** Whether two values say the same, in whatever order a database gives their fields; what is not set counts as none. */
+export const same = (a: unknown, b: unknown): boolean => {
+  if (a === b) return true
+  if (!isThing(a) || !isThing(b) || Array.isArray(a) !== Array.isArray(b)) return false
+  const keys = new Set([...Object.keys(a), ...Object.keys(b)])
+  return [...keys].every((key) => same(a[key], b[key]))
+}
 
 /** The changes laid over a row, one after another. */
 export const laidOver = <R extends Fields>(row: R, patches: readonly (Fields | null)[]): R =>

@@ -319,6 +319,13 @@ describe('bringing three states of a row together', () => {
       { overrides: [{ bar: 1, job: 'y' }, { bar: 2 }, { bar: 3 }] },
     ],
     [
+      'fields in another order, as a database gives them',
+      { overrides: [{ bar: 1, beat: 1, job: 'x' }] },
+      { overrides: [{ bar: 1, beat: 1, job: 'x' }, { bar: 3 }] },
+      { overrides: [{ job: 'x', bar: 1, beat: 1 }, { bar: 2 }] },
+      { overrides: [{ job: 'x', bar: 1, beat: 1 }, { bar: 2 }, { bar: 3 }] },
+    ],
+    [
       'one thing with a key, twice',
       { overrides: null },
       { overrides: [{ bar: 1, job: 'y' }] },

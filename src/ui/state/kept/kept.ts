@@ -50,10 +50,11 @@ export const $ideasNext = atom<string | null | undefined>(undefined)
 const byTitle = (a: Titled, b: Titled): number => (a.title < b.title ? -1 : a.title > b.title ? 1 : 0)
 
 /** The charts there are: those the page began with, and those it came to know, under their titles now. */
-const $charts = computed([$titles, $rows.charts], (titles, rows) => {
+const $charts = computed([$titles, $rows.charts, $opening], (titles, rows, opening) => {
   const known = Object.values(rows).map(({ row }) => ({ id: row.id, title: row.title }))
   const ids = new Set(known.map((k) => k.id))
-  return [...titles.filter((t) => !ids.has(t.id)), ...known].sort(byTitle)
+  const isThere = ({ id }: Titled): boolean => opening[openingKey('charts', id)]?.state !== 'missing'
+  return [...titles.filter((t) => !ids.has(t.id) && isThere(t)), ...known].sort(byTitle)
 })
 const sameTitles = (a: readonly Titled[], b: readonly Titled[]): boolean =>
   a.length === b.length && a.every((t, i) => t.id === b[i]?.id && t.title === b[i]?.title)

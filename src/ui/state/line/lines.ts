@@ -162,11 +162,15 @@ export const lineHere = (address: Address, kept: Kept, all: readonly LineRow[] =
 /** Opens the line the address names where it is not known yet, and the chart it lies over where that is another one. */
 export const startLines = (): void => {
   let asked: string | null = null
+  let seen: string | null = null
   const look = (): void => {
     const address = $address.get()
     const id = address?.line ?? null
     if (address?.view !== 'line' || id === null) return
     const row = $rows.lines.get()[id]?.row
+    if (row) seen = id
+    // One that was there and is gone was removed, or its making was taken back.
+    if (!row && seen === id) return go({ line: null, note: 0 })
     if (!row) {
       if (asked !== id) void openRow('lines', id)
       asked = id
