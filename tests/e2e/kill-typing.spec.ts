@@ -13,7 +13,7 @@ const takeUp = (page: Page) => page.getByRole('button', { name: 'Take it up', ex
 test('killed twenty times while two tabs type: what was acknowledged is there, what was not is sent or offered back', async ({
   context,
 }) => {
-  test.setTimeout(400_000)
+  test.setTimeout(900_000)
   const data = emptyData()
   let server: Running = await startServer(data)
   const port = new URL(server.address).port

@@ -29,6 +29,7 @@ for (const look of ['light', 'dark'] as const)
     test.use({ colorScheme: look })
 
     test('nothing stands in the way of anyone: empty, loaded, wrong, gone', async ({ page }) => {
+      test.slow()
       const own = emptyData()
       const fresh = await startServer(own)
       const said = complaints(page)
@@ -60,6 +61,7 @@ for (const look of ['light', 'dark'] as const)
     })
 
     test('nor in the charts: a text that reads, one that does not, a file looked into', async ({ page }) => {
+      test.slow()
       const said = complaints(page)
       const seen = async (what: string) => expect(await findings(page), what).toEqual([])
       await open(page, `${server.address}charts?bar=3`)
@@ -87,6 +89,7 @@ for (const look of ['light', 'dark'] as const)
     })
 
     test('nor on the route: its panels, no route, a kept one compared, its sheet', async ({ page }) => {
+      test.slow()
       const said = complaints(page)
       const seen = async (what: string) => expect(await findings(page), what).toEqual([])
       for (const panel of ['step', 'rules', 'recipes', 'seam', 'kept']) {
@@ -126,6 +129,7 @@ for (const look of ['light', 'dark'] as const)
     })
 
     test('nor in pairs, symmetry, stand, set-up and the dialogs', async ({ page }) => {
+      test.slow()
       const said = complaints(page)
       const seen = async (what: string) => expect(await findings(page), what).toEqual([])
       for (const part of ['map', 'derive', 'play']) {
