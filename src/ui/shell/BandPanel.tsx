@@ -51,7 +51,7 @@ const Files = ({ address, kept, openChart }: Props) => {
   const rendering = useStore($rendering)
   const [rounds, setRounds] = useState<keyof typeof ROUNDS>('1')
   const chart = address.sketch === null ? kept.chart : null
-  const query = new URLSearchParams()
+  const query = new URLSearchParams({ school: JSON.stringify(openChart.settings.school) })
   if (address.feel) query.set('feel', address.feel)
   if (address.tempo) query.set('tempo', String(address.tempo))
   return (

@@ -22,6 +22,10 @@ const FORMATS = [
   ['csv', 'table'],
 ] as const
 
+/** Where a file of a line is fetched; the band in it plays by the player's school. */
+const fileOf = ({ id }: LineRow, as: string, { settings }: Props['openChart']): string =>
+  `/api/v1/lines/${id}/export?as=${as}&${new URLSearchParams({ school: JSON.stringify(settings.school) })}`
+
 const Name = ({ row }: { readonly row: LineRow }) => {
   const [name, setName] = useState(row.name)
   useEffect(() => setName(row.name), [row.name])
@@ -84,7 +88,7 @@ export const LineHead = ({ address, kept, openChart, chart, rows, row, lineAnaly
           <summary>Files</summary>
           <div className={styles.fileList}>
             {FORMATS.map(([as, label]) => (
-              <a key={label} href={`/api/v1/lines/${row.id}/export?as=${as}`} download>
+              <a key={label} href={fileOf(row, as, openChart)} download>
                 {label}
               </a>
             ))}

@@ -152,6 +152,10 @@ describe('the head of the line view', () => {
       expect(screen.getByText(name as string, { selector: 'a' }).getAttribute('href')).toContain(
         `/lines/${id}/export?as=${as}`,
       )
+    const band = screen.getByText('MIDI with the band').getAttribute('href')
+    expect(new URL(band ?? '', 'http://localhost').searchParams.get('school')).toBe(
+      JSON.stringify(props().openChart.settings.school),
+    )
     fireEvent.click(screen.getByText('Remove'))
     await waitFor(() => expect(server.rows.has(`lines/${id}`)).toBe(false))
     await act(() => undoLast())
