@@ -10,6 +10,7 @@ import {
   readNote,
   type School,
   ticks,
+  timelineOf,
   tuneOf,
   verdictOf,
   type Weights,
@@ -85,8 +86,9 @@ const plannedAt = (route: AuditAsked['route'], bar: number, beat: number): numbe
 export const auditAnswer = async (asked: AuditAsked) => {
   const chart = chartAt(asked.text, asked.key)
   const line = await lineFrom(asked.line, 'line')
+  const tune = tuneOf(chart, asked.overrides)
   const by = (school: School): Audit =>
-    auditLine(line, tuneOf(chart, asked.overrides, { school }).timeline, asked.weights)
+    auditLine(line, timelineOf(tune.chart, tune.analysis, tune.overrides, school), asked.weights)
   const audit = by(asked.school)
   if (audit.notes.length === 0) throw fieldProblem('line', 'The line has no notes.', '', ['at least one note'])
   return {

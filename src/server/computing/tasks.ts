@@ -5,9 +5,10 @@ import {
   ownSymbol,
   readChart,
   readOverlay,
+  readOverrides,
   readQuestion,
   readTune,
-  type School,
+  tuneOf,
 } from '../../core/index.ts'
 import { CHART_FORMATS } from '../../formats/chart-formats.ts'
 import { readChartFile, writeChart } from '../../formats/files.ts'
@@ -53,11 +54,6 @@ const chartUnder = ({ chart }: KeptText) => {
   const read = chart && readChart(chart.text)
   if (!read?.ok) return null
   return chart?.title === undefined ? read.value : { ...read.value, title: chart.title }
-}
-/** The same as the band plays it: with what the player said of its chords, by a school. */
-const tuneUnder = ({ chart }: KeptText, school: School) => {
-  const read = chart && readTune(chart.text, chart.overrides ?? null, { school })
-  return read?.ok ? read.value : null
 }
 
 const ask: Task = ({ query }) => {
@@ -148,7 +144,7 @@ const exportLine: Task = async (asked) => {
     ])
   const name = String(kept.row.name)
   const line = await lineFrom(kept.row.line as SentLine, 'line')
-  const tune = withBand ? tuneUnder(kept, school) : null
+  const tune = withBand ? tuneOf(chart, readOverrides(kept.chart?.overrides ?? null), { school }) : null
   const written = writeLine(name, line, chart, as, tune && { tune, manner })
   if (!written.ok) throw fieldProblem('line', written.error.why, '')
   return { kind: 'file', body: written.value, title: name, format: LINE_FORMATS[as] }

@@ -65,8 +65,8 @@ const inTurn = <T>(send: () => Promise<Answer<T>>): Promise<Answer<T>> => {
 /** What other rows still wait to send goes first, before something else is done. */
 const sendOthers = (kind: KindName, key: string): void => {
   for (const name of Object.keys(kept) as KindName[])
-    for (const [other, one] of kept[name])
-      if ((name !== kind || other !== key) && one.now().state === 'waiting') void one.flush()
+    for (const [other, { state }] of Object.entries($rows[name].get()))
+      if ((name !== kind || other !== key) && state === 'waiting') void kept[name].get(other)?.flush()
 }
 
 const fieldsOf = (kind: KindName, row: ServerRow): Fields =>

@@ -189,7 +189,7 @@ export const openChartOf = (address: Address, kept: Kept): OpenChart => {
     chart,
     chains: route ? moveChains(analysis.chains, movedTo) : analysis.chains,
     following: route?.name ?? null,
-    overrides: overrides,
+    overrides,
     cuts: overrides.filter((o) => o.split !== undefined),
     key: analysis.key,
     chartError: null,
