@@ -102,6 +102,7 @@ test('a server killed while one types: the draft comes back, also after a reload
   await toEnd(page)
   await page.keyboard.type(' Ebmaj7 |')
   await expect(state(page)).toContainText('held in this browser')
+  await page.goto('about:blank')
   server = await startServer(data, port)
   await open(page, `${server.address}charts?chart=${id}`)
   const held = page.getByRole('region', { name: 'Text' }).getByText('Something typed here earlier was not kept.')
