@@ -18,7 +18,9 @@ const overlaysAbove = (chart: Chart, steps: readonly KeptStep[]): string => {
   return writeMusicXml(playedOut(chart), (i) =>
     steps
       .filter((s) => s.bar === chart.bars[i]?.number && !s.carries)
-      .map((s) => ({ at: Math.round(((s.beat ?? 1) - 1) * beat), text: s.overlay })),
+      .flatMap(({ beat: from, overlay }) =>
+        overlay === null ? [] : [{ at: Math.round(((from ?? 1) - 1) * beat), text: overlay }],
+      ),
   )
 }
 

@@ -2,7 +2,13 @@
 export interface Kind {
   readonly name: KindName
   /** JSON field → column; `jsonb` values travel as JSON text. */
-  readonly fields: readonly { readonly field: string; readonly column: string; readonly jsonb?: true }[]
+  readonly fields: readonly {
+    readonly field: string
+    readonly column: string
+    readonly jsonb?: true
+    /** What counts where an older image of a row says nothing of it; else null. */
+    readonly unsaid?: unknown
+  }[]
   readonly search: readonly string[]
   /** Whether its rows may lie over a chart, by which they are then listed. */
   readonly hasChart: boolean
@@ -33,6 +39,7 @@ export const KINDS: Readonly<Record<KindName, Kind>> = {
       { field: 'chartVersion', column: 'chart_version' },
       { field: 'steps', column: 'steps', jsonb: true },
       { field: 'rules', column: 'rules', jsonb: true },
+      { field: 'inHand', column: 'in_hand', unsaid: false },
     ],
     search: ['name', "coalesce(note, '')"],
     title: 'name',

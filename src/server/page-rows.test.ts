@@ -11,7 +11,7 @@ const directory = mkdtempSync(join(tmpdir(), 'crossfade-page-'))
 let db: Database
 const chart = (title: string, text = '| C6 | F7 |'): Promise<Row> => createRow(db, 'charts', { title, text, tags: [] })
 const page = (asked: Partial<Parameters<typeof pageRows>[1]> = {}) =>
-  pageRows(db, { chart: null, route: null, isSketch: false, ...asked })
+  pageRows(db, { chart: null, isSketch: false, ...asked })
 
 beforeAll(async () => {
   db = await openDatabase(directory)
@@ -46,13 +46,16 @@ describe('what a page is made from', () => {
     await deleteRow(db, 'charts', long.id)
   })
 
-  it('has the route that is followed only where it is as a route should be', async () => {
-    const route = { name: 'Upwind', steps: [{ bar: 1, beat: 1, overlay: 'C6' }] }
-    const sound = await createRow(db, 'routes', route)
-    const broken = await createRow(db, 'routes', { ...route, steps: [{ bar: 'x' }] })
-    expect((await page({ route: sound.id })).route?.name).toBe('Upwind')
-    expect((await page({ route: broken.id })).route).toBeNull()
-    expect((await page({ route: 'nowhere' })).route).toBeNull()
+  it('has the route in hand of that chart, only where it is as a route should be', async () => {
+    const { id: chartId } = await chart('Upriver')
+    const route = { name: 'Upwind', chartId, steps: [{ bar: 1, beat: 1, overlay: 'C6' }], inHand: true }
+    expect((await page()).route).toBeNull()
+    await createRow(db, 'routes', { ...route, name: 'Aside', inHand: false })
+    expect((await page()).route).toBeNull()
+    await createRow(db, 'routes', route)
+    expect((await page()).route?.name).toBe('Upwind')
+    await createRow(db, 'routes', { ...route, name: 'Broken', steps: [{ bar: 'x' }] })
+    expect((await page({ chart: chartId })).route).toBeNull()
   })
 
   it('has the latest ideas, and no setting larger than any the page writes', async () => {

@@ -35,10 +35,15 @@ const sound = (route: Row | null): Row | null => {
   return ROWS.routes.validate(fields).error ? null : route
 }
 
-/** Reads what a page shows: the chart and the route its address names, else the chart that was changed last. */
+const routeInHand = async (db: Database, chartId: string): Promise<Row | null> => {
+  const [found] = await db.query<{ id: string }>(PAGE.inHand, [chartId])
+  return found ? rowOrNull(db, 'routes', found.id) : null
+}
+
+/** Reads what a page shows: the chart its address names, else the one that was changed last, and its route in hand. */
 export const pageRows = async (
   db: Database,
-  asked: { readonly chart: string | null; readonly route: string | null; readonly isSketch: boolean },
+  asked: { readonly chart: string | null; readonly isSketch: boolean },
 ): Promise<PageRows> => {
   const latest = async (): Promise<string | null> => (await db.query<{ id: string }>(PAGE.latest))[0]?.id ?? null
   const wanted = asked.chart ?? (asked.isSketch ? null : await latest())
@@ -47,7 +52,7 @@ export const pageRows = async (
     listRows(db, 'ideas', FIRST_IDEAS),
     db.query<Row>(PAGE.settings),
     wanted === null ? null : rowOrNull(db, 'charts', wanted),
-    asked.route === null ? null : rowOrNull(db, 'routes', asked.route),
+    wanted === null ? null : routeInHand(db, wanted),
   ])
   const shown = chart !== null && isShort(String(chart.text)) ? chart : null
   return {

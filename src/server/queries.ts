@@ -63,8 +63,9 @@ export const SIZED_EVERY = 100
 const IMAGE_BYTES = 'coalesce(pg_column_size(before), 0) + coalesce(pg_column_size(after), 0)'
 
 export const CHANGES = {
-  add: `insert into changes (kind, row_id, action, before, after, step) values ($1, $2, $3, $4::jsonb, $5::jsonb, $6) returning id::text as id`,
-  goOn: `update changes set after = $3::jsonb, at = clock_timestamp()
+  add: `insert into changes (kind, row_id, action, before, after, step, put_away)
+    values ($1, $2, $3, $4::jsonb, $5::jsonb, $6, $7) returning id::text as id`,
+  goOn: `update changes set after = $3::jsonb, at = clock_timestamp(), put_away = coalesce(put_away, $5)
     where id = (select max(id) from changes) and kind = $1 and row_id = $2 and step = $4 and action <> 'delete'
       and undone_as is null and not gone
     returning id::text as id`,
@@ -72,23 +73,33 @@ export const CHANGES = {
     (select id, sum(${IMAGE_BYTES}) over (order by id desc) as bytes from changes) sized where bytes > ${MOST_IMAGE_BYTES})`,
   letGo: `delete from changes where id <= $1::bigint - ${MOST_CHANGES}`,
   clearRedo: 'update changes set gone = true where undone_as is not null and not gone',
-  lastStanding: `select id::text as id, kind, row_id as "rowId", action, before, after from changes
+  lastStanding: `select id::text as id, kind, row_id as "rowId", action, before, after, put_away as "putAway" from changes
     where undone_as is null and not gone order by changes.id desc limit 1`,
-  standing: `select id::text as id, kind, row_id as "rowId", action, before, after from changes
+  standing: `select id::text as id, kind, row_id as "rowId", action, before, after, put_away as "putAway" from changes
     where id = $1::bigint and undone_as is null and not gone`,
   changedAgain: `select 1 as again from changes where row_id = $1 and id > $2::bigint and undone_as is null and not gone limit 1`,
-  lastUndone: `select id::text as id, kind, row_id as "rowId", action, before, after from changes
+  lastUndone: `select id::text as id, kind, row_id as "rowId", action, before, after, put_away as "putAway" from changes
     where undone_as is not null and not gone order by undone_as desc limit 1`,
-  undone: `select id::text as id, kind, row_id as "rowId", action, before, after from changes
+  undone: `select id::text as id, kind, row_id as "rowId", action, before, after, put_away as "putAway" from changes
     where id = $1::bigint and undone_as is not null and not gone`,
   undoneBefore: `select 1 as before from changes where row_id = $1 and id < $2::bigint and undone_as is not null and not gone limit 1`,
   markUndone: `update changes set undone_as = nextval('changes_undone') where id = $1::bigint`,
   markStanding: 'update changes set undone_as = null where id = $1::bigint',
 } as const
 
+/** One route of a chart is in hand: another that was is put away, and taken up again with undo. */
+export const IN_HAND = {
+  putAway: `update routes set in_hand = false, version = version + 1, updated_at = clock_timestamp()
+    where chart_id = $1 and id <> $2 and in_hand and deleted_at is null returning id`,
+  takeUp: `update routes set in_hand = true, version = version + 1, updated_at = clock_timestamp()
+    where id = $1 and deleted_at is null and not exists
+      (select 1 from routes other where other.chart_id = routes.chart_id and other.in_hand and other.deleted_at is null)`,
+} as const
+
 /** What every page begins with. A setting larger than any the page writes is left to the script that wrote it. */
 export const PAGE = {
   titles: 'select id, title from charts where deleted_at is null order by title, id limit 200',
+  inHand: 'select id from routes where chart_id = $1 and in_hand and deleted_at is null',
   latest: 'select id from charts where deleted_at is null order by updated_at desc, id desc limit 1',
   settings: `select id, name, value, version, created_at as "createdAt", updated_at as "updatedAt" from settings
     where deleted_at is null and pg_column_size(value) < 65536 order by name, id limit 200`,

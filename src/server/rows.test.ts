@@ -7,7 +7,7 @@ import { openDatabase } from './database.ts'
 import { KIND_NAMES } from './kinds.ts'
 import { listRows } from './lists.ts'
 import { Problem } from './problems.ts'
-import { CHANGES, MOST_CHANGES, PAGE, SORTS, STATEMENTS } from './queries.ts'
+import { CHANGES, IN_HAND, MOST_CHANGES, PAGE, SORTS, STATEMENTS } from './queries.ts'
 import { createRow, deleteRow, getRow, redo, undo, updateRow } from './rows.ts'
 import type { Database } from './sql.ts'
 
@@ -194,6 +194,41 @@ describe('the data', () => {
     expect(pages).toBeGreaterThan(1)
   })
 
+  it('has one route of a chart in hand; the one put away for it comes back with undo', async () => {
+    const [{ id: chartId }, { id: other }] = [
+      await createRow(db, 'charts', chart('Slip')),
+      await createRow(db, 'charts', chart('Dock')),
+    ]
+    const route = (name: string, inHand = true, over = chartId) => ({
+      name,
+      chartId: over,
+      inHand,
+      steps: [{ bar: 1, overlay: null }],
+    })
+    const hand = async (): Promise<readonly unknown[]> =>
+      (await listRows(db, 'routes', { q: '', after: null, limit: 50, sort: 'title', chartId })).items
+        .filter((r) => r.inHand)
+        .map((r) => r.name)
+    const a = await createRow(db, 'routes', route('A'))
+    await createRow(db, 'routes', route('Elsewhere', true, other))
+    const b = await createRow(db, 'routes', route('B', false))
+    expect(await hand()).toEqual(['A'])
+    await updateRow(db, 'routes', b.id, 1, route('B'))
+    expect(await hand()).toEqual(['B'])
+    expect(await code(updateRow(db, 'routes', a.id, 1, route('A, stale')))).toBe('stale_version')
+    expect(await undo(db, null)).toMatchObject({ row: { name: 'B', inHand: false } })
+    expect(await hand()).toEqual(['A'])
+    await redo(db, null)
+    expect(await hand()).toEqual(['B'])
+    const c = await createRow(db, 'routes', route('C'))
+    await deleteRow(db, 'routes', c.id)
+    expect(await hand()).toEqual([])
+    await undo(db, null)
+    expect(await hand()).toEqual(['C'])
+    await undo(db, null)
+    expect(await hand()).toEqual(['B'])
+  })
+
   it('lets the oldest of its history go, and undoes what is left', async () => {
     const { id } = await createRow(db, 'charts', chart('Log'))
     await db.query(
@@ -229,7 +264,7 @@ describe('every query', () => {
       const { list, ...rest } = STATEMENTS[name]
       return [...Object.values(rest), ...SORTS.map(list)]
     })
-    const all = [...perKind, ...Object.values(CHANGES), ...Object.values(PAGE)]
+    const all = [...perKind, ...Object.values(CHANGES), ...Object.values(IN_HAND), ...Object.values(PAGE)]
     expect(all.length).toBeGreaterThan(20)
     for (const text of all) await pg.describeQuery(text)
     await pg.close()

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { isUnwritable } from './check.ts'
 import { KINDS, type Kind, type KindName } from './kinds.ts'
 import { fieldError, fieldProblem, Problem } from './problems.ts'
-import { CHANGES, SIZED_EVERY, STATEMENTS } from './queries.ts'
+import { CHANGES, IN_HAND, SIZED_EVERY, STATEMENTS } from './queries.ts'
 import type { Database, Sql } from './sql.ts'
 
 /** A kept row as the interface shows it. */
@@ -27,7 +27,10 @@ export const present = ({ deletedAt: _, cursor: __, ...row }: Stored): Row => ({
 })
 
 const valuesOf = (kind: Kind, fields: Readonly<Record<string, unknown>>): unknown[] =>
-  kind.fields.map((f) => (f.jsonb ? JSON.stringify(fields[f.field] ?? null) : (fields[f.field] ?? null)))
+  kind.fields.map((f) => {
+    const value = fields[f.field] ?? f.unsaid ?? null
+    return f.jsonb ? JSON.stringify(value) : value
+  })
 
 const editable = (kind: Kind, row: Readonly<Record<string, unknown>>) =>
   Object.fromEntries(kind.fields.map((f) => [f.field, row[f.field]]))
@@ -47,22 +50,40 @@ const live = async (sql: Sql, kind: Kind, id: string): Promise<Stored> => {
   return row
 }
 
+/** Makes room for a route that is to be in hand; gives the one that was. */
+const putAway = async (
+  sql: Sql,
+  kind: KindName,
+  id: string,
+  { inHand, chartId }: Readonly<Record<string, unknown>>,
+): Promise<string | null> => {
+  if (kind !== 'routes' || inHand !== true || typeof chartId !== 'string') return null
+  const [other] = await sql.query<{ id: string }>(IN_HAND.putAway, [chartId, id])
+  return other?.id ?? null
+}
+
+interface Told {
+  readonly step: string | null
+  /** The route that was in hand before. */
+  readonly putAway: string | null
+}
+
 const record = async (
   sql: Sql,
   kind: KindName,
   action: 'create' | 'update' | 'delete',
   before: Row | null,
   after: Row | null,
-  step: string | null = null,
+  { step, putAway }: Told = { step: null, putAway: null },
 ): Promise<string> => {
   await sql.query(CHANGES.clearRedo)
   const id = (after ?? before)?.id
   if (step !== null) {
-    const [same] = await sql.query<{ id: string }>(CHANGES.goOn, [kind, id, JSON.stringify(after), step])
+    const [same] = await sql.query<{ id: string }>(CHANGES.goOn, [kind, id, JSON.stringify(after), step, putAway])
     if (same) return same.id
   }
   const images = [JSON.stringify(before), JSON.stringify(after)]
-  const [change] = await sql.query<{ id: string }>(CHANGES.add, [kind, id, action, ...images, step])
+  const [change] = await sql.query<{ id: string }>(CHANGES.add, [kind, id, action, ...images, step, putAway])
   const made = change?.id ?? '0'
   await sql.query(CHANGES.letGo, [made])
   if (Number(made) % SIZED_EVERY === 0) await sql.query(CHANGES.letGoLarge)
@@ -102,10 +123,11 @@ export const createRow = (
       const kind = KINDS[name]
       if (id !== null) await idFree(sql, name, id)
       if (name === 'settings') await nameFree(sql, String(fields.name))
-      const values = [id ?? randomUUID(), ...valuesOf(kind, fields)]
-      const [row] = await sql.query<Stored>(STATEMENTS[kind.name].insert, values)
+      const own = id ?? randomUUID()
+      const before = await putAway(sql, name, own, fields)
+      const [row] = await sql.query<Stored>(STATEMENTS[kind.name].insert, [own, ...valuesOf(kind, fields)])
       const made = present(row as Stored)
-      await record(sql, name, 'create', null, made, step)
+      await record(sql, name, 'create', null, made, { step, putAway: before })
       return made
     })
     .catch(refused)
@@ -145,9 +167,10 @@ export const updateRow = (
           [],
           before,
         )
+      const other = await putAway(sql, name, id, fields)
       const [row] = await sql.query<Stored>(STATEMENTS[kind.name].update, [id, ...valuesOf(kind, fields)])
       const after = present(row as Stored)
-      await record(sql, name, 'update', before, after, step)
+      await record(sql, name, 'update', before, after, { step, putAway: other })
       return after
     })
     .catch(refused)
@@ -169,12 +192,14 @@ interface Change {
   readonly action: 'create' | 'update' | 'delete'
   readonly before: Row | null
   readonly after: Row | null
+  readonly putAway: string | null
 }
 
 /** Brings a row to an image: null means gone. Its version goes up either way. */
 const bringTo = async (sql: Sql, change: Change, image: Row | null): Promise<Row | null> => {
   const kind = KINDS[change.kind]
   const { update, remove } = STATEMENTS[kind.name]
+  if (image) await putAway(sql, change.kind, change.rowId, image)
   const [row] = image
     ? await sql.query<Stored>(update, [change.rowId, ...valuesOf(kind, editable(kind, image))])
     : await sql.query<Stored>(remove, [change.rowId])
@@ -213,6 +238,7 @@ export const undo = (db: Database, given: string | null): Promise<Undone> =>
           await currentOf(sql, change),
         )
       const row = await bringTo(sql, change, change.before)
+      if (change.putAway !== null) await sql.query(IN_HAND.takeUp, [change.putAway])
       await sql.query(CHANGES.markUndone, [change.id])
       return { change: change.id, id: change.rowId, action: change.action, kind: change.kind, row }
     })

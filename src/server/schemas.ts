@@ -32,7 +32,7 @@ const STEP = Joi.object({
   beat,
   beats: Joi.number().positive(),
   chord: text(60),
-  overlay: text(200).required(),
+  overlay: text(200).allow(null).required(),
 }).unknown()
 
 /** What a row of each kind holds. */
@@ -50,6 +50,7 @@ export const ROWS: Readonly<Record<KindName, ObjectSchema<Fields>>> = {
     chartVersion: version.allow(null).default(null),
     steps: Joi.array().items(STEP).max(2000).required(),
     rules: kept(Joi.object().unknown(), MOST_RULES).allow(null).default(null),
+    inHand: Joi.boolean().default(false),
   }),
   lines: Joi.object({
     name: text(200).trim().min(1).required(),
@@ -88,8 +89,8 @@ export const READABLE: Readonly<Record<KindName, (row: Readonly<Fields>) => void
     if (row.next !== null) orProblem('next', readChord(String(row.next)))
   },
   routes: ({ steps }) => {
-    for (const [i, step] of (steps as { chord?: string; overlay: string }[]).entries()) {
-      orProblem(`steps.${i}.overlay`, readOverlay(step.overlay))
+    for (const [i, step] of (steps as { chord?: string; overlay: string | null }[]).entries()) {
+      if (step.overlay !== null) orProblem(`steps.${i}.overlay`, readOverlay(step.overlay))
       if (step.chord !== undefined) orProblem(`steps.${i}.chord`, readChord(step.chord))
     }
   },

@@ -82,8 +82,12 @@ const routeTold = (route: Route, title: string, weights: Weights): RouteReport =
   }),
 })
 
-/** What a step must have to be written down: a kept one may have been sent by a script with less. */
-export type KeptStep = Pick<StepReport, 'overlay'> & Partial<StepReport>
+/** What a step must have to be written down: a kept one may have been sent by a script with less, and may lay nothing. */
+export type KeptStep = Partial<Omit<StepReport, 'overlay'>> & {
+  readonly overlay: string | null
+  /** Whether the player laid it, so that a planning keeps it. */
+  readonly byHand?: boolean
+}
 
 /** One step as a line, ASCII: `bar 12, beat 1, F#m7: C# minor pentatonic (fade 11, landing 60)`. */
 export const stepLine = ({ bar, beat, chord, overlay, fade, landing, carries }: KeptStep): string => {
@@ -92,6 +96,6 @@ export const stepLine = ({ bar, beat, chord, overlay, fade, landing, carries }: 
     landing === undefined || landing === null ? null : `landing ${landing}`,
   ].filter((f) => f !== null)
   const where = [bar === undefined ? null : `bar ${bar}`, beat === undefined ? null : `beat ${beat}`, chord ?? null]
-  const what = carries ? `${overlay}, going on` : overlay
+  const what = overlay === null ? 'nothing laid' : carries ? `${overlay}, going on` : overlay
   return `${where.filter((w) => w !== null).join(', ')}: ${what}${figures.length > 0 ? ` (${figures.join(', ')})` : ''}`
 }

@@ -1,11 +1,11 @@
 import type { AnalysedSpot, Chain, Reading } from '../../core/index.ts'
 
-/** A spot of the strip: read with its overlay, its idea, or its home scale. N.C. has no reading. */
+/** A spot of the strip: read with the overlay that is tried there or lies there, or its home scale. N.C. has no reading. */
 export interface StripSpot extends AnalysedSpot {
   /** 1-based, with its fraction. */
   readonly beat: number
   readonly reading: Reading | null
-  readonly by: 'overlay' | 'route' | 'idea' | 'home'
+  readonly by: 'overlay' | 'route' | 'home'
 }
 
 /** Sizes of the strip, px. */

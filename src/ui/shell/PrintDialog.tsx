@@ -28,7 +28,7 @@ import type { Kept } from '../state/kept/kept.ts'
 import { CLEFS, type Clef } from '../state/kept/settings.ts'
 import { $printing, closePrinting } from '../state/page/dialogs.ts'
 import { $planning } from '../state/route/planning.ts'
-import { routeModel, stepsInView } from '../state/route/route-model.ts'
+import { pickInView, routeModel, stepsInView } from '../state/route/route-model.ts'
 import { sheetSteps } from '../state/route/route-sheet.ts'
 import type { OpenChart } from '../state/tune/open-chart.ts'
 import styles from './PrintDialog.module.css'
@@ -81,11 +81,12 @@ const readingsFor = (what: What, address: Address, openChart: OpenChart, plays: 
 const useRouteSheet = (address: Address, kept: Kept, openChart: OpenChart, plays: Instrument) => {
   const planning = useStore($planning)
   return useMemo(() => {
-    const model = address.view === 'route' ? routeModel(address, openChart) : null
+    const model = address.view === 'route' ? routeModel(address, openChart, kept.route) : null
     if (!model) return null
-    const route = planning.routes[address.pick] ?? null
+    const pick = pickInView(address, openChart)
+    const route = pick === null ? null : (planning.routes[pick] ?? null)
     const steps = sheetSteps(stepsInView(model, address, kept, openChart, route), openChart, plays)
-    const name = address.route !== null && kept.route ? kept.route.name : (route?.title ?? '')
+    const name = route?.title ?? kept.route?.name ?? ''
     return steps.length === 0 ? null : (
       <RouteSheet title={name} under={`over ${openChart.title}`} badge={plays.badge} steps={steps} />
     )

@@ -77,14 +77,14 @@ export const TopBar = ({ boot: given }: { readonly boot: Handed }) => {
             </span>
           )}
         </div>
-        {openChart.following !== null && (
+        {openChart.inHand !== null && (
           <Button
             tone="quiet"
             className={styles.route ?? ''}
-            onClick={() => go({ route: null })}
-            title="leave the route"
+            onClick={() => go({ view: 'route', panel: 'kept', pick: null })}
+            title="the route in hand: swap it or put it away"
           >
-            route: {toGlyphs(openChart.following)} ×
+            in hand: {toGlyphs(openChart.inHand)}
           </Button>
         )}
         <span className={styles.badge}>{openChart.instrument.badge}</span>

@@ -8,12 +8,13 @@ import { toggleTray } from '../state/desk/tray.ts'
 import { moveNote } from '../state/line/lines.ts'
 import { openSchool, toggleBand } from '../state/page/dialogs.ts'
 import { focusAsk, focusDegrees, focusMends } from '../state/page/focus.ts'
-import { banHere, joinHere, moveStep, nudgeWish, splitHere, toggleLock } from '../state/route/steering.ts'
-import { hearHere, keepHere } from '../state/shell/hands.ts'
+import { banHere, joinHere, moveStep, nudgeWish, splitHere } from '../state/route/steering.ts'
+import { hearHere, keepHere, layInView, takeHere } from '../state/shell/hands.ts'
 import { moveRow } from '../state/shell/lists.ts'
 import { redoLast, undoLast } from '../state/shell/undoing.ts'
 import { markLoop, pressPedal } from '../state/sound/looping.ts'
 import { playOrStop } from '../state/sound/playing.ts'
+import { layNothing } from '../state/tune/in-hand.ts'
 import { moveBar, moveChord, moveToEnd, moveToStart, slip } from '../state/tune/moving.ts'
 import { backOut, toggleLegend, toggleStand } from './shell-actions.ts'
 
@@ -83,6 +84,14 @@ export const KEYS: readonly KeyRow[] = [
   { where: 'strip', keys: ['['], shown: '[', does: 'loop begins with this bar', act: () => markLoop('from') },
   { where: 'strip', keys: [']'], shown: ']', does: 'loop ends with this bar', act: () => markLoop('to') },
   { where: 'an overlay', keys: ['Enter'], shown: 'Enter', does: 'hear over the chord', act: hearHere },
+  { where: 'an overlay', keys: ['KeyL'], shown: 'l', does: 'lay it here, in the route in hand', act: layInView },
+  {
+    where: 'an overlay',
+    keys: ['Delete', 'Backspace'],
+    shown: 'Delete',
+    does: 'take away what lies here',
+    act: layNothing,
+  },
   { where: 'an overlay', keys: ['KeyK'], shown: 'k', does: 'keep', act: keepHere },
   { where: 'an overlay', keys: [','], shown: ',', does: 'slip down a half step', act: () => slip(-1) },
   { where: 'an overlay', keys: ['.'], shown: '.', does: 'slip up a half step', act: () => slip(1) },
@@ -106,7 +115,13 @@ export const KEYS: readonly KeyRow[] = [
     does: 'less far out here',
     act: onRoute(() => nudgeWish(-5)),
   },
-  { where: 'a route', keys: ['KeyL'], shown: 'l', does: 'lock this step, or free it', act: onRoute(toggleLock) },
+  {
+    where: 'a route',
+    keys: ['Shift+KeyL'],
+    shown: 'Shift l',
+    does: 'take the whole chain in hand',
+    act: onRoute(() => void takeHere()),
+  },
   { where: 'a route', keys: ['KeyB'], shown: 'b', does: 'not this here', act: onRoute(banHere) },
   { where: 'a route', keys: ['KeyX'], shown: 'x', does: 'split this step', act: onRoute(splitHere) },
   {

@@ -26,7 +26,6 @@ export const AT_START = {
   loop: null,
   tempo: null,
   feel: null,
-  route: null,
   against: null,
   line: null,
   note: 0,

@@ -1,5 +1,5 @@
-import { atom, computed } from 'nanostores'
-import { $address, go } from '../address/address.ts'
+import { atom, computed, map } from 'nanostores'
+import { $address } from '../address/address.ts'
 import { say } from '../page/notices.ts'
 import { fetchOver, fetchPage, rowsIn } from './lists.ts'
 import { $opening, openingKey, openRow } from './opening.ts'
@@ -36,7 +36,7 @@ export interface Kept {
   /** Why the chart that the address names could not be opened. */
   readonly failed: string | null
   readonly ideas: readonly IdeaRow[]
-  /** The route that is followed. */
+  /** The open chart's route in hand. */
   readonly route: RouteRow | null
   /** The line that the address names, where it lies over a text of its own. */
   readonly ownText: LineRow | null
@@ -68,7 +68,14 @@ const $ideas = computed($rows.ideas, (rows) => rowsIn<'ideas'>(rows))
 const $settings = computed($rows.settings, (rows) => Object.values(rows).map((s) => s.row))
 
 const $chartHere = computed([$address, $rows.charts], (address, rows) => rows[address?.chart ?? '']?.row ?? null)
-const $routeHere = computed([$address, $rows.routes], (address, rows) => rows[address?.route ?? '']?.row ?? null)
+/** The route of a chart that was taken in hand here last, before the server said what else it put away. */
+export const $taken = map<Readonly<Record<string, string>>>({})
+const $routeHere = computed([$address, $rows.routes, $taken], (address, rows, taken) => {
+  const id = address?.chart ?? null
+  if (id === null) return null
+  const inHand = Object.values(rows).flatMap(({ row }) => (row.chartId === id && row.inHand ? [row] : []))
+  return inHand.find((row) => row.id === taken[id]) ?? inHand[0] ?? null
+})
 const $ownText = computed([$address, $rows.lines], (address, rows) => {
   const row = address?.view === 'line' ? rows[address.line ?? '']?.row : undefined
   return row && row.chartId === null && row.text !== null ? row : null
@@ -103,20 +110,15 @@ export const startKept = (kept: Kept): void => {
   setTimeout(() => void offerAll(), LATER_MS)
   const first = $address.get()
   let open = first?.chart ?? null
-  let following = first?.route ?? null
   if (open !== null && kept.missing) $opening.setKey(openingKey('charts', open), { state: 'missing' })
   else if (open !== null && !kept.chart) void openRow('charts', open)
-  if (open !== null) void fetchOver('ideas', open)
+  if (open !== null) fetchOverChart(open)
   void moreIdeas()
   $address.listen((address) => {
     if (address && address.chart !== open) {
       open = address.chart
       if (open !== null) void openRow('charts', open)
-      if (open !== null) void fetchOver('ideas', open)
-    }
-    if (address && address.route !== following) {
-      following = address.route
-      if (following !== null) void openRoute(following)
+      if (open !== null) fetchOverChart(open)
     }
   })
   const leave = (): void => {
@@ -129,6 +131,12 @@ export const startKept = (kept: Kept): void => {
       leavePage(true)
       void flushAll()
     })
+}
+
+/** What lies over a chart that every view may show. */
+const fetchOverChart = (id: string): void => {
+  void fetchOver('routes', id)
+  void fetchOver('ideas', id)
 }
 
 /** A tab that was closed just now may hold what it has for a moment longer. */
@@ -148,13 +156,6 @@ const offerAll = async (): Promise<void> => {
 export const openAgain = (): void => {
   const id = $address.get()?.chart
   if (id) void openRow('charts', id)
-}
-
-const openRoute = async (id: string): Promise<void> => {
-  const opening = await openRow('routes', id)
-  if (opening.state === 'open' || $address.get()?.route !== id) return
-  say(opening.state === 'failed' ? `The route could not be opened: ${opening.why}` : 'That route is gone.')
-  go({ route: null })
 }
 
 /** Fetches the next of all ideas, of whatever chart. */

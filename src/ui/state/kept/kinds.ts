@@ -1,5 +1,6 @@
+import { barsChanged } from '../../../core/index.ts'
 import { type Merge, mergeByKey } from './edits.ts'
-import type { KindName, RowOf } from './row-types.ts'
+import type { KindName, RouteRow, RowOf } from './row-types.ts'
 import type { RowKind } from './standing.ts'
 
 interface Kind<K extends KindName> extends RowKind {
@@ -37,12 +38,12 @@ export const KINDS: { readonly [K in KindName]: Kind<K> } = {
     words: { text: 'the text', tags: 'the tags', overrides: 'your word on a chord' },
   },
   routes: {
-    fields: ['name', 'note', 'chartId', 'chartVersion', 'steps', 'rules'],
-    merges: {},
+    fields: ['name', 'note', 'chartId', 'chartVersion', 'steps', 'rules', 'inHand'],
+    merges: { steps: byPlace },
     asks: true,
     noun: 'route',
     title: (row) => row.name,
-    words: { name: 'the name', steps: 'the steps', note: 'the note' },
+    words: { name: 'the name', steps: 'the steps', note: 'the note', inHand: 'taking it in hand' },
   },
   lines: {
     fields: ['name', 'chartId', 'text', 'line', 'tags', 'disputed', 'played', 'routeId'],
@@ -70,11 +71,20 @@ export const KINDS: { readonly [K in KindName]: Kind<K> } = {
   },
 }
 
+/** The bars of a route that changed, in words; null where nothing else of it did. */
+const stepsWords = (before: RouteRow, after: RouteRow): string | null => {
+  const bars = barsChanged(before.steps, after.steps)
+  if (bars === null || before.inHand !== after.inHand || before.name !== after.name) return null
+  return bars.from === bars.to ? `the route in bar ${bars.from}` : `the route in bars ${bars.from}–${bars.to}`
+}
+
 /** What differs between two states of a row, as it is told after undo: "the text of Slack Tide". */
 export const changeWords = <K extends KindName>(name: K, before: RowOf[K], after: RowOf[K]): string => {
   const { fields, words, title } = KINDS[name]
   const of = title(after)
   if (name === 'settings') return of
+  const steps = name === 'routes' ? stepsWords(before as RouteRow, after as RouteRow) : null
+  if (steps !== null) return steps
   const changed = fields.filter((f) => JSON.stringify(before[f]) !== JSON.stringify(after[f]))
   const told = [...new Set(changed.flatMap((f) => words[f] ?? []))]
   return told.length === 0 ? of : `${told.join(', ')} of ${of}`

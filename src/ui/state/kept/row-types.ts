@@ -32,6 +32,8 @@ export type RouteRow = Kept & {
   readonly steps: readonly KeptStep[]
   /** What was asked for, as `PlanWords`; null where a script kept it without. */
   readonly rules: unknown
+  /** Whether it is what lies over its chart now. */
+  readonly inHand: boolean
 }
 /** A note as it is kept: ticks from the start, and a MIDI number or a name. */
 export type KeptNote = {

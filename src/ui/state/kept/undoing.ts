@@ -2,6 +2,7 @@ import { toGlyphs } from '../../../core/index.ts'
 import { say } from '../page/notices.ts'
 import { forgetChart } from './kept.ts'
 import { changeWords, KINDS } from './kinds.ts'
+import { fetchOver } from './lists.ts'
 import { request } from './request.ts'
 import type { KindName, RowOf } from './row-types.ts'
 import { adoptRow, dropUnsent, flushAll, forgetRow, keyOfRow, standingOf } from './rows.ts'
@@ -22,6 +23,9 @@ const titleOf = <K extends KindName>(kind: K, row: RowOf[K]): string =>
 const show = <K extends KindName>({ kind, action, row, id }: Brought<K>): string => {
   const key = keyOfRow(kind, id)
   const before = standingOf(kind, key)?.row
+  // Which route of the chart is in hand may have changed with it.
+  const { chartId } = (row ?? before ?? {}) as Partial<RowOf['routes']>
+  if (kind === 'routes' && chartId) void fetchOver('routes', chartId)
   if (row === null) {
     if (kind === 'charts') forgetChart(key)
     else forgetRow(kind, key)

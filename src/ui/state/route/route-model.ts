@@ -2,6 +2,7 @@ import {
   type Analysis,
   arcOf,
   directionBetween,
+  handLaid,
   type Overlay,
   type Reading,
   type RouteReport,
@@ -15,6 +16,7 @@ import {
   sameAt,
   seamBetween,
   slotsOf,
+  stepAt,
   transposeChord,
   transposeOverlay,
   turnsOf,
@@ -24,7 +26,6 @@ import type { BandStep } from '../../figures/RouteBand.tsx'
 import type { Address } from '../address/address.ts'
 import type { Kept } from '../kept/kept.ts'
 import type { RouteRow } from '../kept/row-types.ts'
-import { stepAt } from '../tune/follow.ts'
 import type { OpenChart } from '../tune/open-chart.ts'
 import { movePlan, type PlanWords, readPlan, USUAL_PLAN, type WholePlan } from './plan-words.ts'
 
@@ -50,6 +51,7 @@ export interface RouteModel {
   readonly current: Slot | null
 }
 
+const NO_LOCKS: ReturnType<typeof handLaid> = []
 const wholePlan = (words: PlanWords): WholePlan => ({ ...USUAL_PLAN, ...words })
 
 /** The ready shape, with the player's own wishes over it. */
@@ -59,9 +61,14 @@ const wishesFor = (plan: WholePlan, openChart: OpenChart, slots: readonly Slot[]
     : arcOf(plan.preset, openChart.chart, slots).map((w) => plan.arc.find((own) => sameAt(own, w)) ?? w)
 
 /** What the view shows of the chart and of what is asked; null where no chart is open or nothing in it can be planned. */
-export const routeModel = (address: Address, openChart: OpenChart): RouteModel | null => {
+export const routeModel = (address: Address, openChart: OpenChart, inHand: RouteRow | null): RouteModel | null => {
   if (!openChart.chart || !openChart.key) return null
-  const plan = wholePlan(movePlan(readPlan(address.plan), openChart.instrument.written))
+  const { written } = openChart.instrument
+  const hand = openChart.inHand === null ? NO_LOCKS : handLaid(inHand?.steps ?? [])
+  const asked = wholePlan(movePlan(readPlan(address.plan), written))
+  const moved = movePlan({ locks: hand }, written).locks ?? hand
+  // What was laid by hand stays, whatever a recipe would put there.
+  const plan = { ...asked, locks: [...moved, ...asked.locks.filter((l) => !moved.some((h) => sameAt(h, l)))] }
   const analysis: Analysis = { key: openChart.key, spots: openChart.spots, chains: openChart.chains }
   const wishes = readRequest(plan, openChart.settings.naming)
   const options = wishes.ok ? wishes.value.slots : SPOT_BY_SPOT
@@ -111,7 +118,7 @@ export const plannedSteps = (
 export const keptSteps = (model: RouteModel, openChart: OpenChart, row: RouteRow): readonly ShownStep[] =>
   shown(model, openChart, (slot) => {
     const step = stepAt(row.steps, slot)
-    const read = step ? readOverlay(step.overlay) : null
+    const read = step && step.overlay !== null ? readOverlay(step.overlay) : null
     if (!step || !read?.ok) return null
     const stood = step.chord === undefined ? null : readChord(step.chord)
     const was = stood?.ok ? transposeChord(stood.value, openChart.instrument.written).symbol : slot.chord.symbol
@@ -121,7 +128,11 @@ export const keptSteps = (model: RouteModel, openChart: OpenChart, row: RouteRow
     }
   })
 
-/** The steps of what is in view: the kept route that is shown, else the planned one. */
+/** The chain in view, by its number in the list; null where the route in hand is. With nothing in hand it is the first. */
+export const pickInView = (address: Address, openChart: OpenChart): number | null =>
+  address.pick ?? (openChart.inHand === null ? 0 : null)
+
+/** The steps of what is in view: the route in hand, or the chain that is picked. */
 export const stepsInView = (
   model: RouteModel,
   address: Address,
@@ -129,7 +140,9 @@ export const stepsInView = (
   openChart: OpenChart,
   route: RouteReport | null,
 ): readonly ShownStep[] =>
-  address.route !== null && kept.route ? keptSteps(model, openChart, kept.route) : plannedSteps(model, openChart, route)
+  pickInView(address, openChart) === null && kept.route
+    ? keptSteps(model, openChart, kept.route)
+    : plannedSteps(model, openChart, route)
 
 /** What a chip between two steps says: which way the set goes, and what is held or how far it goes. */
 const chipText = (a: Overlay, b: Overlay): string => {

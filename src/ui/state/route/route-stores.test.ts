@@ -1,8 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { analyseChart, instrument, type KeptStep, readChart, reverse } from '../../../core/index.ts'
+import { analyseChart, instrument, type KeptStep, readChart, reverse, stepAt } from '../../../core/index.ts'
 import { fadeAt, fadeY, layoutBand, nameLines } from '../../figures/route-band-layout.ts'
-import { cutAtSteps, moveChains, stepAt } from '../tune/follow.ts'
+import { cutAtSteps, moveChains } from '../tune/follow.ts'
 import { movePlan, readPlan, USUAL_PLAN, writePlan } from './plan-words.ts'
 
 const read = readChart('| Dm7 | G7 | Cmaj7 | % |')

@@ -17,7 +17,7 @@ import { readPlan } from './plan-words.ts'
 /** A step in concert pitch, without what can be worked out again. */
 const concertStep = (step: KeptStep, openChart: OpenChart): KeptStep => {
   const back = reverse(openChart.instrument.written)
-  const [chord, overlay] = [readChord(step.chord ?? ''), readOverlay(step.overlay)]
+  const [chord, overlay] = [readChord(step.chord ?? ''), readOverlay(step.overlay ?? '')]
   const { seam: _, why: __, terms: ___, ...plain } = step
   return {
     ...plain,
@@ -26,7 +26,10 @@ const concertStep = (step: KeptStep, openChart: OpenChart): KeptStep => {
   }
 }
 
-/** Keeps a route (written pitch) with the open chart, under a name. */
+export const concertSteps = (steps: readonly KeptStep[], openChart: OpenChart): readonly KeptStep[] =>
+  steps.map((s) => concertStep(s, openChart))
+
+/** Keeps a route (written pitch) with the open chart, under a name, beside the one in hand. */
 export const keepRoute = (name: string, steps: readonly KeptStep[], openChart: OpenChart): void => {
   const [address, chart] = [$address.get(), $kept.get()?.chart ?? null]
   if (!address) return
@@ -36,8 +39,9 @@ export const keepRoute = (name: string, steps: readonly KeptStep[], openChart: O
     note: null,
     chartId: own?.id ?? null,
     chartVersion: own?.version || null,
-    steps: steps.map((s) => concertStep(s, openChart)),
+    steps: concertSteps(steps, openChart),
     rules: readPlan(address.plan),
+    inHand: false,
   })
   go({ panel: 'kept' })
   void sayKept('routes', id)
@@ -52,10 +56,6 @@ export const renameRoute = (row: RouteRow, name: string): void => {
 export const removeRoute = async (row: RouteRow): Promise<void> => {
   const gone = await removeRow('routes', row.id)
   if (!gone.ok) return say(`Not removed: ${gone.detail}`)
-  const address = $address.get()
-  go({
-    ...(address?.route === row.id ? { route: null } : {}),
-    ...(address?.against === row.id ? { against: null } : {}),
-  })
+  if ($address.get()?.against === row.id) go({ against: null })
   say('Removed.', 'undo')
 }

@@ -2,27 +2,34 @@ import {
   type At,
   type Giving,
   giveWayIn,
+  handLaid,
+  type KeptStep,
+  markByHand,
   type RecipePlace,
   type RouteRequest,
+  readOverlay,
   reverse,
   type Slot,
   sameAt,
   slipOverlay,
   spotStart,
+  transposeOverlay,
   withPlaces,
 } from '../../../core/index.ts'
 import { $address, choose, go } from '../address/address.ts'
 import { $kept } from '../kept/kept.ts'
 import { say } from '../page/notices.ts'
+import { changeSteps, layNamed, takeChain } from '../tune/in-hand.ts'
 import { $openChart, type OpenChart } from '../tune/open-chart.ts'
-import { movePlan, type PlanWords, writePlan } from './plan-words.ts'
+import { movePlan, type PlanWords, readPlan, writePlan } from './plan-words.ts'
 import { $planning } from './planning.ts'
-import { type RouteModel, routeModel, type ShownStep, stepsInView } from './route-model.ts'
+import { pickInView, type RouteModel, routeModel, type ShownStep, stepsInView } from './route-model.ts'
+import { concertSteps } from './routes.ts'
 
 /** The model as it stands now, in the browser. */
 export const modelNow = (): { readonly model: RouteModel; readonly openChart: OpenChart } | null => {
   const [address, kept, openChart] = [$address.get(), $kept.get(), $openChart.get()]
-  const model = address && kept && openChart ? routeModel(address, openChart) : null
+  const model = address && kept && openChart ? routeModel(address, openChart, kept.route) : null
   return model && openChart ? { model, openChart } : null
 }
 
@@ -48,17 +55,23 @@ const askedIn = (change: PlanWords): string => {
 export const setPlan = (change: PlanWords): void => {
   const now = modelNow()
   if (!now) return
-  const plan = { ...now.model.plan, ...change }
+  const plan = { ...now.model.plan, locks: planAsked()?.locks ?? [], ...change }
   const words = writePlan(movePlan(plan, reverse(now.openChart.instrument.written)))
-  choose(
-    askedIn(change),
-    { plan: words, pick: 0, route: null },
-    'arc' in change && !('preset' in change) ? 'arc' : null,
-  )
+  choose(askedIn(change), { plan: words, pick: 0 }, 'arc' in change && !('preset' in change) ? 'arc' : null)
 }
 
-/** A request's own part of a plan: its arc stays a ready shape with wishes over it. */
-const ofRequest = ({ arc: _, ...request }: RouteRequest): PlanWords => request
+/** What was asked in the address alone, in written pitch, without what was laid by hand. */
+const planAsked = (): PlanWords | null => {
+  const [address, openChart] = [$address.get(), $openChart.get()]
+  return address && openChart ? movePlan(readPlan(address.plan), openChart.instrument.written) : null
+}
+
+/** A request's own part of a plan: its arc stays a ready shape with wishes over it, what was laid by hand stays there. */
+const ofRequest = ({ arc: _, locks, ...request }: RouteRequest): PlanWords => {
+  const hand = handLaidHere()
+  return { ...request, locks: locks.filter((l) => !hand.some((h) => sameAt(h, l))) }
+}
+const handLaidHere = () => handLaid($kept.get()?.route?.steps ?? [])
 
 const without = <A extends At>(all: readonly A[], at: At): readonly A[] => all.filter((a) => !sameAt(a, at))
 const here = ({ bar, beat }: At): At => ({ bar, beat })
@@ -80,7 +93,7 @@ export const nudgeWish = (by: number): void => {
 export const inView = (): { readonly steps: readonly ShownStep[]; readonly model: RouteModel } | null => {
   const [now, address, kept] = [modelNow(), $address.get(), $kept.get()]
   if (!now || !address || !kept) return null
-  const route = $planning.get().routes[address.pick] ?? null
+  const route = $planning.get().routes[pickInView(address, now.openChart) ?? 0] ?? null
   return { steps: stepsInView(now.model, address, kept, now.openChart, route), model: now.model }
 }
 
@@ -91,18 +104,20 @@ export const stepInView = (): ShownStep | null => {
   return (current && view.steps.find((s) => s.slot.index === current.index)) || null
 }
 
-export const lockAs = (at: At, overlay: string): void => {
-  const locks = modelNow()?.model.plan.locks ?? []
-  setPlan({ locks: [...without(locks, at), { ...here(at), overlay }] })
+/** Lays an overlay (written pitch) by hand at a step: a planning then keeps it. */
+export const layAtStep = (name: string): void => {
+  const [openChart, read] = [$openChart.get(), readOverlay(name)]
+  if (openChart && read.ok) layNamed(transposeOverlay(read.value, reverse(openChart.instrument.written)).name)
 }
 
-/** Locks the step in view with what it has, or frees it. */
+/** Lays by hand what the step in view has, so that a planning keeps it; or leaves it to the planning again. */
 export const toggleLock = (): void => {
   const step = stepInView()
-  const locks = modelNow()?.model.plan.locks ?? []
   if (!step?.overlay) return
-  if (step.locked) setPlan({ locks: without(locks, step.slot) })
-  else lockAs(step.slot, step.overlay.name)
+  if (!step.locked) return layAtStep(step.overlay.name)
+  const locks = planAsked()?.locks ?? []
+  if (locks.some((l) => sameAt(l, step.slot))) setPlan({ locks: without(locks, step.slot) })
+  else changeSteps((steps) => markByHand(steps, step.slot, false))
 }
 
 /** Bans what the step in view has, there. */
@@ -111,7 +126,11 @@ export const banHere = (): void => {
   const plan = modelNow()?.model.plan
   if (!step?.overlay || !plan) return
   const { overlay, slot } = step
-  setPlan({ bans: [...plan.bans, { ...here(slot), overlay: overlay.name }], locks: without(plan.locks, slot) })
+  if (step.locked) changeSteps((steps) => markByHand(steps, slot, false))
+  setPlan({
+    bans: [...plan.bans, { ...here(slot), overlay: overlay.name }],
+    locks: without(planAsked()?.locks ?? [], slot),
+  })
 }
 
 export const banDevice = (device: string): void =>
@@ -139,17 +158,22 @@ export const joinHere = (): void => {
   const cut = cuts.find((c) => c.bar === slot.bar && c.at === slot.beat)
   if (cut) setPlan({ cuts: cuts.filter((c) => c !== cut) })
   else if (joins.some((j) => sameAt(j, slot))) setPlan({ joins: without(joins, slot) })
-  else setPlan({ joins: [...joins, here(slot)], locks: without(model.plan.locks, slot) })
+  else setPlan({ joins: [...joins, here(slot)], locks: without(planAsked()?.locks ?? [], slot) })
 }
 
-/** Moves the whole route in view by a half step: every step is locked where it then is. */
+/** Moves the whole route in view by a half step, into the hand. */
 export const moveRoute = (by: 1 | -1): void => {
   const view = inView()
-  if (!view) return
-  const locks = view.steps.flatMap(({ overlay, slot, reading }) =>
-    overlay && reading ? [{ ...here(slot), overlay: slipOverlay(overlay, by, []).name }] : [],
-  )
-  setPlan({ locks })
+  const openChart = $openChart.get()
+  if (!view || !openChart) return
+  const steps = view.steps.flatMap(({ overlay, slot }): KeptStep[] => {
+    const { bar, beat, beats, chord, carries } = slot
+    return overlay
+      ? [{ bar, beat, beats, chord: chord.symbol, carries, overlay: slipOverlay(overlay, by, []).name }]
+      : []
+  })
+  void takeChain('Moved by a half step', concertSteps(steps, openChart))
+  go({ pick: null })
 }
 
 export const applyRecipe = (places: readonly RecipePlace[]): void => {
@@ -163,13 +187,18 @@ export const applyGivings = (givings: readonly Giving[]): void => {
   setPlan(ofRequest(givings.reduce((so, giving) => giveWayIn(so, giving, model.slots), model.request)))
 }
 
-export const pickRoute = (pick: number): void => go({ pick, route: null })
+/** Brings a chain of the list into view, or the route in hand. */
+export const pickRoute = (pick: number | null): void => go({ pick })
 
-/** The next or previous of the ranked routes. */
+/** The next or previous of the ranked chains; before the first stands the route in hand. */
 export const movePick = (by: 1 | -1): void => {
   const [address, { routes }] = [$address.get(), $planning.get()]
   if (!address || routes.length === 0) return
-  pickRoute(Math.max(0, Math.min(routes.length - 1, address.pick + by)))
+  const openChart = $openChart.get()
+  const inHand = openChart !== null && openChart.inHand !== null
+  const at = (openChart && pickInView(address, openChart)) ?? -1
+  const to = Math.max(inHand ? -1 : 0, Math.min(routes.length - 1, at + by))
+  pickRoute(to < 0 ? null : to)
 }
 
 export const goToSlot = ({ bar, beat }: Slot): void => go({ bar, beat, over: null, sounds: null, home: null })

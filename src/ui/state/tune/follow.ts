@@ -1,14 +1,6 @@
-import {
-  type At,
-  beatTicks,
-  type Chain,
-  type KeptStep,
-  type Metre,
-  type SpotInChart,
-  ticks,
-} from '../../../core/index.ts'
+import { beatTicks, type Chain, type KeptStep, type Metre, type SpotInChart, ticks } from '../../../core/index.ts'
 
-/** Spots cut where a followed route has a step of its own, and where each of the old ones now begins. */
+/** Spots cut where a route has a step of its own, and where each of the old ones now begins. */
 export interface Followed<S extends SpotInChart> {
   readonly spots: readonly S[]
   readonly movedTo: readonly number[]
@@ -50,7 +42,3 @@ export const moveChains = (chains: readonly Chain[], movedTo: readonly number[])
   })
   return chains.map((c) => ({ ...c, from: moved(c.from), to: moved(c.to) }))
 }
-
-/** The step of a route at a place: the last that began there or before, in the same bar. */
-export const stepAt = (steps: readonly KeptStep[], { bar, beat }: At): KeptStep | undefined =>
-  steps.filter((s) => s.bar === bar && (s.beat ?? 1) <= beat + 1e-6).at(-1)

@@ -7,9 +7,11 @@ import {
   type Chord,
   homeOverlay,
   type Instrument,
+  type Interval,
   instrument,
   type KeptStep,
   type Key,
+  laidAt,
   type Overlay,
   type Override,
   overrideAt,
@@ -20,7 +22,6 @@ import {
   readOverlay,
   reverse,
   type School,
-  type Place as Spotted,
   type TextError,
   transposeChord,
   transposeOverlay,
@@ -29,11 +30,10 @@ import {
 import type { StripSpot } from '../../figures/strip-layout.ts'
 import { $address, type Address } from '../address/address.ts'
 import { $kept, type Kept } from '../kept/kept.ts'
-import type { IdeaRow } from '../kept/row-types.ts'
 import { type Settings, settingsFrom } from '../kept/settings.ts'
 import { $analysed } from './analysing.ts'
 import { textHere } from './concert.ts'
-import { cutAtSteps, moveChains, stepAt } from './follow.ts'
+import { cutAtSteps, moveChains } from './follow.ts'
 import { latest } from './latest.ts'
 import { analysisOf, concertSpotsAt, readOnce, tuneAt } from './tune.ts'
 
@@ -51,8 +51,8 @@ export interface OpenChart {
   readonly chains: readonly Chain[]
   /** What the player said about single chords, in written pitch. */
   readonly overrides: readonly Override[]
-  /** The kept route whose overlays are shown, by its name. */
-  readonly following: string | null
+  /** The route in hand, by its name. */
+  readonly inHand: string | null
   /** Where the player cut a chord in two. */
   readonly cuts: readonly Override[]
   readonly key: Key | null
@@ -61,8 +61,6 @@ export interface OpenChart {
   readonly sounding: Chord | null
   readonly concert: { readonly overlay: Overlay; readonly chord: Chord; readonly next: Chord | null } | null
 }
-
-const placeKey = (bar: number, beat: number): string => `${bar} ${beat}`
 
 /** The spot at a place: the last one that starts no later, so that an address between chords still finds its chord. */
 const spotAt = (spots: readonly StripSpot[], address: Address): StripSpot | null =>
@@ -75,11 +73,6 @@ const chordFrom = (symbol: string | null): Chord | null => {
   return read?.ok && read.value.kind === 'chord' ? read.value : null
 }
 
-interface Laid {
-  readonly overlay: Overlay
-  readonly by: StripSpot['by']
-}
-
 const NO_STEPS: readonly KeptStep[] = []
 
 /** The spots of a tune, cut where a followed route has steps of its own, before anything is laid over them. */
@@ -89,31 +82,44 @@ const bareSpots = latest((analysis: Analysis, steps: readonly KeptStep[], { metr
   return { bare, movedTo }
 })
 
-/** The ideas kept for a chart, by their places in it. */
-const ideasByPlace = latest((ideas: readonly IdeaRow[], chartId: string | null): ReadonlyMap<string, IdeaRow> => {
-  const own = chartId === null ? [] : ideas.filter((i) => i.chartId === chartId)
-  return new Map([...own].reverse().map((i) => [placeKey(i.bar ?? 0, i.beat ?? 0), i]))
-})
-
 const settingsAt = latest(settingsFrom)
 
-/** What the chords of a chart are over their own homes: read when it is looked at, and then remembered. */
-const atHome = latest((spots: readonly StripSpot[], school: School, weights: Weights): readonly StripSpot[] =>
-  spots.map((s): StripSpot => {
-    if (s.spot.chord.kind !== 'chord') return s
-    const { chord } = s.spot
-    let reading: Reading | undefined
-    return {
-      ...s,
-      get reading() {
-        if (!reading) {
-          const at = placeWithHome(chord, s.next, school, s.job, undefined)
-          reading = readOver(homeOverlay(at.home.first), at, weights)
-        }
-        return reading
-      },
-    }
-  }),
+/**
+ * The chords of a chart with what lies over each in the route in hand, else its own home: read when it is looked at, and
+ * then remembered.
+ */
+const laidSpots = latest(
+  (
+    spots: readonly StripSpot[],
+    steps: readonly KeptStep[],
+    overrides: readonly Override[],
+    school: School,
+    weights: Weights,
+    written: Interval,
+  ): readonly StripSpot[] =>
+    spots.map((s): StripSpot => {
+      const { chord, bar } = s.spot
+      if (chord.kind !== 'chord') return s
+      const name = steps.length === 0 ? null : laidAt(steps, { bar, beat: s.beat })
+      const step = name === null ? null : readOverlay(name)
+      let reading: Reading | undefined
+      return {
+        ...s,
+        by: step?.ok ? 'route' : 'home',
+        get reading() {
+          if (!reading) {
+            const home = overrideAt(overrides, bar, s.beat)?.home
+            const at = placeWithHome(chord, s.next, school, s.job, home)
+            reading = readOver(
+              step?.ok ? transposeOverlay(step.value, written) : homeOverlay(at.home.first),
+              at,
+              weights,
+            )
+          }
+          return reading
+        },
+      }
+    }),
 )
 
 /** Everything the screen shows, from where one is and what is kept. Pure. */
@@ -130,7 +136,7 @@ export const openChartOf = (address: Address, kept: Kept): OpenChart => {
     sounding: null,
     overlayError: null,
     concert: null,
-    following: null,
+    inHand: null,
     working: false,
   }
   const nothing = { chart: null, chains: [], overrides: [], cuts: [], key: null, spots: [], current: null }
@@ -148,47 +154,34 @@ export const openChartOf = (address: Address, kept: Kept): OpenChart => {
   const sounding = soundsConcert && transposeChord(soundsConcert, plays.written)
   const chartId = isChart ? (kept.chart?.id ?? null) : null
 
-  const route = chartId !== null && kept.route?.chartId === chartId && address.view !== 'route' ? kept.route : null
-  const { bare, movedTo } = bareSpots(analysis, route?.steps ?? NO_STEPS, chart)
+  const route = chartId !== null && kept.route?.chartId === chartId ? kept.route : null
+  // The Route view has a band of its own steps.
+  const steps = address.view === 'route' ? NO_STEPS : (route?.steps ?? NO_STEPS)
+  const { bare, movedTo } = bareSpots(analysis, steps, chart)
   const here = spotAt(bare, address)
-  const ideas = ideasByPlace(kept.ideas, chartId)
   const { school, weights } = settings
+  const laid = laidSpots(bare, steps, overrides, school, weights, plays.written)
   const chosen = address.home === null ? null : readOverlay(address.home)
   const chosenHome = chosen?.ok ? transposeOverlay(chosen.value, plays.written).name : null
-  const homeSaid = (s: StripSpot): string | undefined => overrideAt(overrides, s.spot.bar, s.beat)?.home
-  const spotted = (s: StripSpot, chord: Chord, isHere: boolean): Spotted => {
-    const home = isHere && chosenHome !== null ? chosenHome : homeSaid(s)
-    return placeWithHome(chord, s.next, school, chord === s.spot.chord ? s.job : undefined, home)
+  const inView = here && laid[here.index]
+  const readAnew = (s: StripSpot, chord: Chord): StripSpot => {
+    const home = chosenHome ?? overrideAt(overrides, s.spot.bar, s.beat)?.home
+    const at = placeWithHome(chord, s.next, school, chord === s.spot.chord ? s.job : undefined, home)
+    const lies = s.by === 'home' ? homeOverlay(at.home.first) : s.reading?.overlay
+    const overlay = asked?.ok ? transposeOverlay(asked.value, plays.written) : (lies ?? homeOverlay(at.home.first))
+    return { ...s, reading: readOver(overlay, at, weights), by: asked?.ok ? 'overlay' : s.by }
   }
-  const laidOn = (s: StripSpot, home: Overlay): Laid => {
-    const isHere = s.index === here?.index
-    if (isHere && asked?.ok) return { overlay: transposeOverlay(asked.value, plays.written), by: 'overlay' }
-    const step = route && stepAt(route.steps, { bar: s.spot.bar, beat: s.beat })
-    const onRoute = step && readOverlay(step.overlay)
-    if (onRoute?.ok) return { overlay: transposeOverlay(onRoute.value, plays.written), by: 'route' }
-    const idea = isHere ? undefined : ideas.get(placeKey(s.spot.bar, s.beat))
-    const kind = idea && readOverlay(idea.overlay)
-    return kind?.ok
-      ? { overlay: transposeOverlay(kind.value, plays.written), by: 'idea' }
-      : { overlay: home, by: 'home' }
-  }
-  const isPlain = (s: StripSpot): boolean =>
-    route === null && s.index !== here?.index && !ideas.has(placeKey(s.spot.bar, s.beat)) && homeSaid(s) === undefined
-  const spots = atHome(bare, school, weights).map((s): StripSpot => {
-    if (s.spot.chord.kind !== 'chord' || isPlain(s)) return s
-    const isHere = s.index === here?.index
-    const at = spotted(s, isHere && sounding !== null ? sounding : s.spot.chord, isHere)
-    const { overlay, by } = laidOn(s, homeOverlay(at.home.first))
-    return { ...(bare[s.index] as StripSpot), reading: readOver(overlay, at, weights), by }
-  })
+  const asks = asked?.ok || sounding !== null || chosenHome !== null
+  const anew = inView?.spot.chord.kind === 'chord' && asks ? readAnew(inView, sounding ?? inView.spot.chord) : null
+  const spots = anew ? laid.map((s) => (s.index === anew.index ? anew : s)) : laid
   const current = here && (spots[here.index] ?? null)
-  const concertSpot = here && cutAtSteps(concertSpots, route?.steps ?? [], chart.metre).spots[here.index]
+  const concertSpot = here && cutAtSteps(concertSpots, steps, chart.metre).spots[here.index]
   const back = reverse(plays.written)
   return {
     ...base,
     chart,
-    chains: route ? moveChains(analysis.chains, movedTo) : analysis.chains,
-    following: route?.name ?? null,
+    chains: steps.length > 0 ? moveChains(analysis.chains, movedTo) : analysis.chains,
+    inHand: route?.name ?? null,
     overrides,
     cuts: overrides.filter((o) => o.split !== undefined),
     key: analysis.key,

@@ -10,6 +10,7 @@ import { MENDS_ID } from '../../state/page/focus.ts'
 import { hearOverlay } from '../../state/sound/overlay-hearing.ts'
 import type { OpenChart } from '../../state/tune/open-chart.ts'
 import { FigureTabs } from '../overlay/FigureTabs.tsx'
+import { LayButtons } from '../overlay/LayButtons.tsx'
 import styles from '../overlay/Picture.module.css'
 import { TurnTaking } from '../overlay/TurnTaking.tsx'
 import { ChordPanel } from './ChordPanel.tsx'
@@ -45,16 +46,7 @@ const Mends = ({ reading, openChart }: { readonly reading: Reading; readonly ope
   )
 }
 
-const titleNote = (openChart: OpenChart): string => {
-  switch (openChart.current?.by) {
-    case 'home':
-      return 'the home scale'
-    case 'idea':
-      return 'kept here'
-    default:
-      return ''
-  }
-}
+const TITLE_NOTES = { home: 'the home scale', route: 'lies here', overlay: 'tried here' } as const
 
 interface Props {
   readonly address: Address
@@ -85,7 +77,7 @@ export const Picture = ({ address, openChart, reading }: Props) => {
       <header className={styles.head}>
         {address.figure !== 'slope' && <Multiple reading={reading} />}
         <h1>{toGlyphs(reading.overlay.name)}</h1>
-        <span className={styles.soft}>{titleNote(openChart)}</span>
+        <span className={styles.soft}>{TITLE_NOTES[openChart.current?.by ?? 'home']}</span>
         <span className={styles.buttons}>
           <Button title="Enter" onClick={hearOverlay}>
             Hear
@@ -94,9 +86,10 @@ export const Picture = ({ address, openChart, reading }: Props) => {
             Tray
           </Button>
           <Button onClick={openPrinting}>Print</Button>
-          <Button tone="strong" title="k" onClick={keep}>
+          <Button title="k: keep it as an idea, without a place" onClick={keep}>
             Keep
           </Button>
+          <LayButtons openChart={openChart} />
         </span>
       </header>
       <FigureTabs now={address.figure} inTray={address.tray.length} />

@@ -10,6 +10,7 @@ import { hearOverlay } from '../../state/sound/overlay-hearing.ts'
 import { layWritten } from '../../state/tune/laying.ts'
 import type { OpenChart } from '../../state/tune/open-chart.ts'
 import { FigureTabs } from '../overlay/FigureTabs.tsx'
+import { LayButtons } from '../overlay/LayButtons.tsx'
 import { TurnTaking } from '../overlay/TurnTaking.tsx'
 import type { ViewProps } from '../view.ts'
 import { Derive } from './Derive.tsx'
@@ -162,9 +163,10 @@ const PairsView = ({ address, openChart }: ViewProps) => {
               Tray
             </Button>
             <Button onClick={openPrinting}>Print</Button>
-            <Button tone="strong" title="k" onClick={keep}>
+            <Button title="k" onClick={keep}>
               Keep
             </Button>
+            <LayButtons openChart={openChart} />
           </span>
         )}
       </header>

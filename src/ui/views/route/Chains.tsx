@@ -2,8 +2,8 @@ import { type RouteReport, toGlyphs } from '../../../core/index.ts'
 import { Button } from '../../parts/Button.tsx'
 import { copyTable } from '../../state/page/copying.ts'
 import { openPrinting } from '../../state/page/dialogs.ts'
-import { keepRoute } from '../../state/route/routes.ts'
 import { applyGivings, moveRoute, pickRoute, setPlan } from '../../state/route/steering.ts'
+import { keepHere, takeHere } from '../../state/shell/hands.ts'
 import styles from './RouteView.module.css'
 import type { RouteProps } from './route-props.ts'
 
@@ -45,7 +45,7 @@ const NoRoute = ({ planning }: RouteProps) => (
 
 /** The ranked routes, each with what it misses; lower is better. */
 export const Chains = (props: RouteProps) => {
-  const { planning, address, openChart, route, model } = props
+  const { planning, kept, openChart, route, model } = props
   const [best] = planning.routes
   return (
     <section className={styles.chains} aria-label="Chains">
@@ -61,10 +61,17 @@ export const Chains = (props: RouteProps) => {
         </label>
         {route && (
           <>
-            <Button title="k" onClick={() => keepRoute(route.title, route.steps, openChart)}>
+            <Button tone="strong" title="Shift L" onClick={() => void takeHere()}>
+              Take in hand
+            </Button>
+            <Button title="k: keep it beside the one in hand" onClick={keepHere}>
               Keep
             </Button>
             <Button onClick={() => void copyTable(routeText(route, openChart.title))}>Copy</Button>
+          </>
+        )}
+        {(route || kept.route) && (
+          <>
             <Button onClick={openPrinting}>Print</Button>
             <Button aria-label="Move the whole route up a half step" onClick={() => moveRoute(1)}>
               all ↑½
@@ -92,8 +99,18 @@ export const Chains = (props: RouteProps) => {
               </tr>
             </thead>
             <tbody>
+              {kept.route && (
+                <tr className={route ? '' : styles.chosen}>
+                  <th scope="row" colSpan={7}>
+                    <button type="button" aria-pressed={route === null} onClick={() => pickRoute(null)}>
+                      <strong>In hand: {toGlyphs(kept.route.name)}</strong>
+                      <span>what every view shows and the band plays; a chain taken replaces it bar by bar</span>
+                    </button>
+                  </th>
+                </tr>
+              )}
               {planning.routes.map((r, i) => {
-                const chosen = address.route === null && r === route
+                const chosen = r === route
                 return (
                   <tr key={r.steps.map((s) => s.overlay).join()} className={chosen ? styles.chosen : ''}>
                     <th scope="row">

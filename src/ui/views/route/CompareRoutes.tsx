@@ -33,13 +33,12 @@ export const CompareRoutes = ({
   steps,
   model,
   openChart,
-  address,
   kept,
   route,
   row,
 }: RouteProps & { readonly row: RouteRow }) => {
   const other = keptSteps(model, openChart, row)
-  const mine = address.route !== null && kept.route ? kept.route.name : (route?.title ?? '')
+  const mine = route?.title ?? kept.route?.name ?? ''
   const pairs = steps.map((s) => [s, other.find((o) => sameAt(o.slot, s.slot))] as const)
   const differing = pairs.filter(([a, b]) => a.overlay?.set !== b?.overlay?.set)
   const copied = {

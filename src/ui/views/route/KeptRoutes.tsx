@@ -9,6 +9,7 @@ import { $rows } from '../../state/kept/rows.ts'
 import { FIRST } from '../../state/page/first.ts'
 import { removeRoute, renameRoute } from '../../state/route/routes.ts'
 import { banDevice } from '../../state/route/steering.ts'
+import { putAway, takeInHand } from '../../state/tune/in-hand.ts'
 import { useOver } from '../overlay/use-over.ts'
 import { CompareRoutes } from './CompareRoutes.tsx'
 import sheet from './KeptRoutes.module.css'
@@ -50,11 +51,19 @@ const FORMATS = [
   ['csv', 'CSV'],
 ] as const
 
-const Row = ({ row, address }: { readonly row: RouteRow; readonly address: RouteProps['address'] }) => {
+const Row = ({
+  row,
+  address,
+  inHand,
+}: {
+  readonly row: RouteRow
+  readonly address: RouteProps['address']
+  readonly inHand: boolean
+}) => {
   const [name, setName] = useState(row.name)
   useEffect(() => setName(row.name), [row.name])
   return (
-    <li className={sheet.kept} aria-current={address.route === row.id ? 'true' : undefined}>
+    <li className={sheet.kept} aria-current={inHand ? 'true' : undefined}>
       <input
         aria-label="Name of the route"
         value={name}
@@ -64,11 +73,8 @@ const Row = ({ row, address }: { readonly row: RouteRow; readonly address: Route
         onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
       />
       <span className={styles.tools}>
-        <Button
-          pressed={address.route === row.id}
-          onClick={() => go({ route: address.route === row.id ? null : row.id })}
-        >
-          Show
+        <Button pressed={inHand} onClick={() => (inHand ? putAway() : void takeInHand(row))}>
+          {inHand ? 'In hand' : 'Take in hand'}
         </Button>
         <Button
           pressed={address.against === row.id}
@@ -76,7 +82,6 @@ const Row = ({ row, address }: { readonly row: RouteRow; readonly address: Route
         >
           Compare
         </Button>
-        <Button onClick={() => go({ view: 'stand', route: row.id })}>On the stand</Button>
         {FORMATS.map(([as, label]) => (
           <a key={as} href={`/api/v1/routes/${row.id}/export?as=${as}`} download>
             {label}
@@ -115,7 +120,7 @@ export const KeptRoutes = (props: RouteProps) => {
       {here.length === 0 && <p>No route of this chart is kept yet. Choose one of the list and keep it (key k).</p>}
       <ul aria-label="Routes" className={sheet.keptList}>
         {here.map((row) => (
-          <Row key={row.id} row={row} address={address} />
+          <Row key={row.id} row={row} address={address} inHand={row.id === kept.route?.id} />
         ))}
       </ul>
       {against && <CompareRoutes {...props} row={against} />}

@@ -5,7 +5,7 @@ import { Button } from '../../parts/Button.tsx'
 import { go } from '../../state/address/address.ts'
 import { ROUTE_PANELS, type RoutePanel } from '../../state/address/parts/route.ts'
 import { $planning, planFor } from '../../state/route/planning.ts'
-import { bandOf, routeModel, stepsInView } from '../../state/route/route-model.ts'
+import { bandOf, pickInView, routeModel, stepsInView } from '../../state/route/route-model.ts'
 import { goToSlot, setWish } from '../../state/route/steering.ts'
 import { $playing, musicTick } from '../../state/sound/playing.ts'
 import { NoChart } from '../overlay/NoChart.tsx'
@@ -53,7 +53,7 @@ const Side = (props: RouteProps) => {
 const RouteView = ({ address, kept, openChart }: ViewProps) => {
   const planning = useStore($planning)
   const playing = useStore($playing)
-  const model = useMemo(() => routeModel(address, openChart), [address, openChart])
+  const model = useMemo(() => routeModel(address, openChart, kept.route), [address, openChart, kept.route])
   useEffect(() => {
     if (model && model.slots.length > 0) void planFor(address, kept, openChart, model)
   }, [address, kept, openChart, model])
@@ -67,7 +67,8 @@ const RouteView = ({ address, kept, openChart }: ViewProps) => {
         )}
       </div>
     )
-  const route = planning.routes[address.pick] ?? planning.routes[0] ?? null
+  const pick = pickInView(address, openChart)
+  const route = pick === null ? null : (planning.routes[pick] ?? planning.routes[0] ?? null)
   const steps = stepsInView(model, address, kept, openChart, route)
   const props: RouteProps = { address, kept, openChart, model, planning, route, steps }
   const { chart } = openChart

@@ -5,7 +5,7 @@ import { Multiple } from '../../figures/Multiple.tsx'
 import { beatText } from '../../figures/words.ts'
 import { Button } from '../../parts/Button.tsx'
 import { $others, findOthers } from '../../state/route/planning.ts'
-import { banHere, joinHere, lockAs, splitHere, toggleLock } from '../../state/route/steering.ts'
+import { banHere, joinHere, layAtStep, splitHere, toggleLock } from '../../state/route/steering.ts'
 import { hearHere } from '../../state/shell/hands.ts'
 import styles from './RouteView.module.css'
 import type { RouteProps } from './route-props.ts'
@@ -17,7 +17,8 @@ const Others = ({ address, kept, openChart, model, planning, route }: RouteProps
     if (route && current && planning.state === 'routes')
       void findOthers(address, kept, openChart, model, route, current)
   }, [address, kept, openChart, model, planning, route, current])
-  if (!route || !current) return null
+  if (!current) return null
+  if (!route) return <p>Choose a chain of the list: others are told for its steps.</p>
   if (!others || others.routes === null) return <p role="status">Looking for others …</p>
   const now = route.steps.find((s) => sameAt(s, current))?.overlay
   const rows = others.routes.flatMap((r) => {
@@ -29,7 +30,7 @@ const Others = ({ address, kept, openChart, model, planning, route }: RouteProps
     <ul className={styles.others}>
       {rows.map(({ step, total }) => (
         <li key={step.overlay}>
-          <button type="button" onClick={() => lockAs(current, step.overlay)}>
+          <button type="button" onClick={() => layAtStep(step.overlay)}>
             <strong>{toGlyphs(step.overlay)}</strong>
             <span>
               fade {step.fade}, lands {step.landing ?? '–'}
@@ -51,11 +52,10 @@ const Facts = ({ reading }: { readonly reading: Reading }) => (
 
 /** The step in view: what it is, what can be done with it, and what else could stand there. */
 export const StepPanel = (props: RouteProps) => {
-  const { model, steps, address } = props
+  const { model, steps } = props
   const { current } = model
   const step = current && steps[current.index]
   if (!current || !step) return null
-  const isPlanned = address.route === null
   return (
     <>
       <div className={styles.stepHead}>
@@ -78,29 +78,26 @@ export const StepPanel = (props: RouteProps) => {
         <Button title="Enter" onClick={hearHere} disabled={!step.overlay}>
           Hear
         </Button>
-        {isPlanned && (
-          <>
-            <Button pressed={step.locked} title="l" onClick={toggleLock} disabled={!step.overlay}>
-              {step.locked ? 'Locked' : 'Lock'}
-            </Button>
-            <Button title="b" onClick={banHere} disabled={!step.overlay}>
-              Not this
-            </Button>
-            <Button title="x" onClick={splitHere} disabled={current.beats < 2}>
-              Split
-            </Button>
-            <Button title="j" onClick={joinHere} disabled={current.index === 0}>
-              {model.plan.joins.some((j) => sameAt(j, current)) ? 'Part' : 'Join'}
-            </Button>
-          </>
-        )}
+        <Button
+          pressed={step.locked}
+          title={step.locked ? 'l: let a planning change it' : 'l: lay it here, and keep it when planning'}
+          onClick={toggleLock}
+          disabled={!step.overlay}
+        >
+          {step.locked ? 'Laid by hand' : 'Lay it here'}
+        </Button>
+        <Button title="b" onClick={banHere} disabled={!step.overlay}>
+          Not this
+        </Button>
+        <Button title="x" onClick={splitHere} disabled={current.beats < 2}>
+          Split
+        </Button>
+        <Button title="j" onClick={joinHere} disabled={current.index === 0}>
+          {model.plan.joins.some((j) => sameAt(j, current)) ? 'Part' : 'Join'}
+        </Button>
       </div>
-      {isPlanned && (
-        <>
-          <h3>Others here, the rest as it is</h3>
-          <Others {...props} />
-        </>
-      )}
+      <h3>Others here, the rest as it is</h3>
+      <Others {...props} />
     </>
   )
 }

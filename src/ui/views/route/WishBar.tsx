@@ -1,7 +1,6 @@
-import { ARC_NAMES, ARC_PRESETS, type ArcPreset } from '../../../core/index.ts'
+import { ARC_NAMES, ARC_PRESETS, type ArcPreset, toGlyphs } from '../../../core/index.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Select } from '../../parts/Select.tsx'
-import { go } from '../../state/address/address.ts'
 import { planAgain, stopPlanning } from '../../state/route/planning.ts'
 import { setPlan } from '../../state/route/steering.ts'
 import styles from './RouteView.module.css'
@@ -43,7 +42,7 @@ const Progress = ({ address, kept, openChart, model, planning }: RouteProps) => 
 
 /** The head of the band: the ready shapes, what is in view, and how the planning stands. */
 export const WishBar = (props: RouteProps) => {
-  const { model, kept, address } = props
+  const { model, kept, route } = props
   return (
     <div className={styles.wishes}>
       <h1>How far out</h1>
@@ -57,14 +56,19 @@ export const WishBar = (props: RouteProps) => {
       <span className={styles.hint} title={ARC_PRESETS[model.plan.preset].reason}>
         drag a step’s bar, or Shift ↑ ↓
       </span>
-      {address.route !== null && kept.route && (
-        <span className={styles.following}>
-          in view: <strong>{kept.route.name}</strong>
-          <Button tone="quiet" onClick={() => go({ route: null })}>
-            back to the list
-          </Button>
-        </span>
-      )}
+      <span className={styles.following}>
+        {route ? (
+          <>
+            proposed: <strong>{toGlyphs(route.title)}</strong>
+          </>
+        ) : (
+          kept.route && (
+            <>
+              in hand: <strong>{toGlyphs(kept.route.name)}</strong>
+            </>
+          )
+        )}
+      </span>
       <span className={styles.state} role="status">
         <Progress {...props} />
       </span>

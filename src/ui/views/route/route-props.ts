@@ -3,7 +3,7 @@ import type { Planning } from '../../state/route/planning.ts'
 import type { RouteModel, ShownStep } from '../../state/route/route-model.ts'
 import type { ViewProps } from '../view.ts'
 
-/** What every part of the Route view is handed. `route` is the planned one in view, `steps` what the band shows. */
+/** What every part of the Route view is handed. `route` is the chain in view, null where the route in hand is; `steps` what the band shows. */
 export interface RouteProps extends ViewProps {
   readonly model: RouteModel
   readonly planning: Planning

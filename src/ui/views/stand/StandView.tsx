@@ -28,7 +28,7 @@ const Far = ({ reading, openChart }: { readonly reading: Reading; readonly openC
       <section className={styles.facts} aria-label="Chord" aria-live="polite">
         <h1 className={styles.chord}>{toGlyphs(reading.place.chord.symbol)}</h1>
         <p className={styles.overlay}>{toGlyphs(reading.overlay.name)}</p>
-        {openChart.following && <p className={styles.route}>route: {toGlyphs(openChart.following)}</p>}
+        {openChart.inHand && <p className={styles.route}>route: {toGlyphs(openChart.inHand)}</p>}
         <p className={styles.figures}>
           fade <strong>{reading.fade}</strong>
           <br />

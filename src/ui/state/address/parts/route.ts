@@ -1,17 +1,24 @@
-import { choice, counted, partOf, text, type ValueOf } from '../codec.ts'
+import { type Codec, choice, partOf, text, type ValueOf } from '../codec.ts'
 
 export const ROUTE_PANELS = ['step', 'rules', 'recipes', 'seam', 'kept'] as const
 export type RoutePanel = (typeof ROUTE_PANELS)[number]
 
+const MOST_PICKED = 99
+/** Which of the ranked chains is in view, from 0; null for the route in hand. */
+const pick: Codec<number | null> = {
+  first: null,
+  read: (t) => (/^\d{1,2}$/.test(t) ? Math.min(MOST_PICKED, Number(t)) : null),
+  write: String,
+}
+
 /**
- * What is asked of a route, in words (null: what is asked at first); which of the ranked routes is in view; a kept route
- * that is followed, so that the strip, the Desk and the stand show its overlays; one that is laid beside it.
+ * What is asked of a route, in words (null: what is asked at first); which of the ranked chains is in view; a kept route
+ * that is laid beside it.
  */
 export const ROUTE = partOf({
   plan: text,
-  pick: counted,
+  pick,
   panel: choice(ROUTE_PANELS, 'step'),
-  route: text,
   against: text,
 })
 export type RoutePart = ValueOf<typeof ROUTE>
