@@ -389,14 +389,18 @@ test.describe('lines, routes and ideas', () => {
     await expect(page.getByRole('combobox', { name: 'Which line' }).getByRole('option')).toHaveCount(210)
   })
 
-  test('a followed route is left', async ({ page }) => {
+  test('the route in hand is put away', async ({ page }) => {
     const id = await chart('Leave It')
     const steps = [{ bar: 1, beat: 1, beats: 4, chord: 'Fmaj7', overlay: 'Gb major' }]
-    const r = (await api('POST', 'routes', { name: 'Upwind', chartId: id, steps })).body.id
-    await open(page, `${server.address}desk?chart=${id}&route=${r}`)
-    await button(page, /route: Upwind/).click()
-    await expect(page).not.toHaveURL(/route=/)
-    await expect(button(page, /route: Upwind/)).toHaveCount(0)
+    await api('POST', 'routes', { name: 'Upwind', chartId: id, steps, inHand: true })
+    await open(page, `${server.address}desk?chart=${id}`)
+    await expect(page.getByRole('heading', { name: 'G♭', exact: true })).toBeVisible()
+    await button(page, /in hand: Upwind/).click()
+    await button(page, 'In hand').click()
+    await expect(button(page, /in hand: Upwind/)).toHaveCount(0)
+    await page.keyboard.press('g')
+    await page.keyboard.press('d')
+    await expect(page.getByRole('heading', { name: 'G♭', exact: true })).toHaveCount(0)
   })
 
   test('listening to an instrument is begun once, however often the button is pressed', async ({ page }) => {

@@ -1,6 +1,6 @@
 import { expect, type Page, test } from '@playwright/test'
 import { emptyData, type Running, removeData, startServer } from '../serving.ts'
-import { complaints, currentSpot, open, pedal, strip } from './page.ts'
+import { complaints, open, pedal, strip } from './page.ts'
 import { call } from './server.ts'
 
 const TEXT = 'title = Mooring\nkey = F\n== A\n| Fmaj7 | % | Gm7 | C7 |\n| Fmaj7 | Dm7 | Abm7 Db7 | Gbmaj7 |'
@@ -11,7 +11,6 @@ let mooring: string
 test.beforeAll(async () => {
   server = await startServer(data)
   await call(server.address, 'POST', 'settings', { name: 'instrument', value: 'concert' })
-  mooring = (await call(server.address, 'POST', 'charts', { title: 'Mooring', text: TEXT })).body.id
 })
 test.afterAll(async () => {
   await server.end()
@@ -26,7 +25,9 @@ const chains = (page: Page) => page.getByRole('region', { name: 'Chains' }).getB
 const planned = (page: Page) => expect(page.getByText(/^best \d+, exact/)).toBeVisible()
 const button = (page: Page, name: string) => page.getByRole('button', { name, exact: true })
 const routes = (page: Page) => page.getByRole('list', { name: 'Routes' }).getByRole('listitem')
+/** A chart of its own for each test: what is in hand stays with it. */
 const start = async (page: Page, query = '') => {
+  mooring = (await call(server.address, 'POST', 'charts', { title: 'Mooring', text: TEXT })).body.id
   await open(page, `${server.address}route?chart=${mooring}${query}`)
   await planned(page)
 }
@@ -68,12 +69,13 @@ test('the arc is set by hand and by keys, planned, a step locked and planned aro
     new RegExp(`${other}, fade \\d+, locked$`),
   )
   for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowDown')
-  await expect(chains(page).nth(4).getByRole('button')).toHaveAttribute('aria-pressed', 'true')
+  // Heads, the route in hand, and three further than the first.
+  await expect(chains(page).nth(5).getByRole('button')).toHaveAttribute('aria-pressed', 'true')
   expect(await overlayAt(page, 3)).toBe(other)
   const shown = await values(page)
 
   await button(page, 'Keep').click()
-  await expect(routes(page)).toHaveCount(1)
+  await expect(routes(page)).toHaveCount(2)
   const name = routes(page).first().getByRole('textbox')
   await name.fill('Out to the buoy')
   await name.press('Enter')
@@ -95,7 +97,8 @@ test('the arc is set by hand and by keys, planned, a step locked and planned aro
   await routes(page).first().getByRole('button', { name: 'Compare' }).click()
   const compared = page.getByRole('region', { name: 'Compared' })
   await expect(compared).toContainText(/They differ at \d of 9 steps/)
-  await routes(page).first().getByRole('button', { name: 'Show' }).click()
+  await routes(page).first().getByRole('button', { name: 'Take in hand' }).click()
+  await chains(page).nth(1).getByRole('button').click()
   await expect(compared).toContainText('They lay the same everywhere.')
   expect((await values(page)).map((v) => v.split(', ')[1])).toEqual(shown.map((v) => v.split(', ')[1]))
   expect(said).toEqual([])
@@ -199,14 +202,18 @@ test('the seam into the next step is shown, with the note to leave from; a route
   await expect(seam.getByRole('row', { name: /^going up/ })).toContainText('a guide tone')
   await expect(seam.getByRole('img', { name: /^Leaving E♭ G♭ A♭ B♭ D♭, arriving E G A B D$/ })).toBeVisible()
   await button(page, 'Keep').click()
-  await routes(page).first().getByRole('button', { name: 'On the stand' }).click()
+  await page.keyboard.press('s')
   await expect(page.getByRole('region', { name: 'Chord' })).toContainText('E♭ minor pentatonic')
   await page.keyboard.press('PageDown')
   await expect(page.getByRole('region', { name: 'Chord' })).toContainText('E minor pentatonic')
-  await page.keyboard.press('s')
-  await page.getByRole('button', { name: /^route: .* ×$/ }).click()
-  await expect(currentSpot(page)).toBeVisible()
-  expect(new URL(page.url()).searchParams.get('route')).toBeNull()
+  await page.keyboard.press('Escape')
+  await expect(page).toHaveURL(/\/route\?/)
+  await page.getByRole('button', { name: /^in hand: / }).click()
+  await routes(page).getByRole('button', { name: 'In hand' }).click()
+  await expect(page.getByRole('status').filter({ hasText: 'Put away' })).toBeVisible()
+  await expect(page.getByRole('button', { name: /^in hand: / })).toHaveCount(0)
+  await page.keyboard.press('Control+z')
+  await expect(page.getByRole('button', { name: /^in hand: / })).toHaveCount(1)
 })
 
 test('written pitch is shown, concert pitch kept; a changed chart says what stood there', async ({ page }) => {
@@ -225,9 +232,11 @@ test('written pitch is shown, concert pitch kept; a changed chart says what stoo
     'C minor pentatonic',
     'C♯ minor pentatonic',
   ])
-  await button(page, 'Keep').click()
-  await expect(routes(page)).toHaveCount(1)
-  const [kept] = (await call(server.address, 'GET', 'routes?limit=1')).body.items
+  await button(page, 'Take in hand').click()
+  await expect(page.getByRole('button', { name: /^in hand: / })).toBeVisible()
+  const ofChart = async () => (await call(server.address, 'GET', `routes?chartId=${id}`)).body.items
+  await expect.poll(async () => (await ofChart()).length).toBe(1)
+  const [kept] = await ofChart()
   expect(kept.steps.map((s: { chord: string; overlay: string }) => [s.chord, s.overlay])).toEqual([
     ['Dm7', 'A minor pentatonic'],
     ['G7', 'Bb minor pentatonic'],
@@ -235,7 +244,7 @@ test('written pitch is shown, concert pitch kept; a changed chart says what stoo
   ])
   const chart = (await call(server.address, 'GET', `charts/${id}`)).body
   await call(server.address, 'PUT', `charts/${id}`, { ...chart, text: '| Dm7 | Db7 | Cmaj7 |' })
-  await open(page, `${server.address}route?chart=${id}&route=${kept.id}&bar=2&beat=1`)
+  await open(page, `${server.address}route?chart=${id}&bar=2&beat=1`)
   await expect(
     page.getByRole('alert').filter({ hasText: 'When this was kept, A7 stood here; now it is E♭7.' }),
   ).toBeVisible()

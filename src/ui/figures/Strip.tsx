@@ -4,8 +4,9 @@ import { hueClass } from './hue.ts'
 import { furthestOut, useInView } from './in-view.ts'
 import { Playhead } from './Playhead.tsx'
 import styles from './Strip.module.css'
+import { useShort } from './short.ts'
 import { useInSight } from './sight.ts'
-import { layoutBrackets, layoutStrip, loopPath, STRIP, type StripSpot, xOfTick } from './strip-layout.ts'
+import { LOW_STRIP, layoutBrackets, layoutStrip, loopPath, STRIP, type StripSpot, xOfTick } from './strip-layout.ts'
 import { beatText } from './words.ts'
 
 interface Props {
@@ -30,8 +31,9 @@ const itemName = (s: StripSpot): string =>
 /** The chart as one band: each chord as wide as its beats, its fade as a step, its landing as the slope down. */
 export const Strip = ({ chart, spots, current, chains = [], onGo, loop = null, music = null }: Props) => {
   const scroller = useRef<HTMLDivElement>(null)
-  const layout = useMemo(() => layoutStrip(spots, (s) => beatsOf(s.spot, chart.metre)), [spots, chart])
-  const brackets = useMemo(() => layoutBrackets(chains, layout.boxes), [chains, layout])
+  const sizes = useShort() ? LOW_STRIP : STRIP
+  const layout = useMemo(() => layoutStrip(spots, (s) => beatsOf(s.spot, chart.metre), sizes), [spots, chart, sizes])
+  const brackets = useMemo(() => layoutBrackets(chains, layout.boxes, sizes), [chains, layout, sizes])
   const sections = useMemo(() => new Map(chart.bars.map((b) => [b.number, b.section])), [chart])
   const here = layout.boxes[current]
   const [x, w] = [here?.x ?? 0, here?.w ?? 0]
@@ -45,11 +47,11 @@ export const Strip = ({ chart, spots, current, chains = [], onGo, loop = null, m
       {chart.bars.length > OVERVIEW_FROM_BARS && (
         <svg
           className={styles.overview}
-          viewBox={`0 ${STRIP.top} ${layout.width} ${STRIP.rise}`}
+          viewBox={`0 ${sizes.top} ${layout.width} ${sizes.rise}`}
           preserveAspectRatio="none"
           aria-hidden="true"
         >
-          <rect className={styles.seen} x={x} y={STRIP.top} width={w} height={STRIP.rise} />
+          <rect className={styles.seen} x={x} y={sizes.top} width={w} height={sizes.rise} />
           {furthestOut(layout.boxes.map((b) => b.fade)).map((i) => {
             const box = layout.boxes[i]
             return box && <path key={box.x} className={`${styles.step} ${hueClass(box.fade)}`} d={box.path} />
@@ -57,8 +59,8 @@ export const Strip = ({ chart, spots, current, chains = [], onGo, loop = null, m
         </svg>
       )}
       <div ref={scroller} className={styles.scroller}>
-        <svg role="list" aria-label="Strip" className={styles.strip} width={layout.width} height={STRIP.height}>
-          <line className={styles.homeLine} x1={0} x2="100%" y1={STRIP.home} y2={STRIP.home} aria-hidden="true" />
+        <svg role="list" aria-label="Strip" className={styles.strip} width={layout.width} height={sizes.height}>
+          <line className={styles.homeLine} x1={0} x2="100%" y1={sizes.home} y2={sizes.home} aria-hidden="true" />
           {spots.map((s, i) => {
             const box = layout.boxes[i]
             if (!box || (i !== current && !isSeen(box.x, box.w))) return null
@@ -87,22 +89,22 @@ export const Strip = ({ chart, spots, current, chains = [], onGo, loop = null, m
                     }
                   }}
                 >
-                  <rect className={styles.ground} x={box.x} y={0} width={box.w} height={STRIP.height} />
+                  <rect className={styles.ground} x={box.x} y={0} width={box.w} height={sizes.height} />
                   <path className={styles.step} d={box.path} />
-                  <text className={styles.symbol} x={box.x + 7} y={STRIP.symbols - 6}>
+                  <text className={styles.symbol} x={box.x + 7} y={sizes.symbols - 6}>
                     {toGlyphs(s.spot.chord.symbol)}
                   </text>
                   {firstOfBar && (
                     <>
-                      <line className={styles.barLine} x1={box.x} x2={box.x} y1={STRIP.home} y2={STRIP.home + 9} />
-                      <text className={styles.number} x={box.x + 7} y={STRIP.home + 19}>
+                      <line className={styles.barLine} x1={box.x} x2={box.x} y1={sizes.home} y2={sizes.home + 9} />
+                      <text className={styles.number} x={box.x + 7} y={sizes.home + 19}>
                         {s.spot.bar}
                         {section ? ` ${section}` : ''}
                       </text>
                     </>
                   )}
                   {s.by !== 'home' && s.spot.length <= full && (
-                    <path className={styles.laid} d={`M${box.x + 8},${STRIP.symbols + 1} h22`} />
+                    <path className={styles.laid} d={`M${box.x + 8},${sizes.symbols + 1} h22`} />
                   )}
                 </g>
               </g>
@@ -117,8 +119,8 @@ export const Strip = ({ chart, spots, current, chains = [], onGo, loop = null, m
             <Playhead
               now={music}
               xAt={(tick) => xOfTick(layout.boxes, lengths, tick)}
-              top={STRIP.symbols + 2}
-              bottom={STRIP.home + 10}
+              top={sizes.symbols + 2}
+              bottom={sizes.home + 10}
             />
           )}
           {brackets

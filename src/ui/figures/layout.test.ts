@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { analyseChart, placeOf, readChart, readChord, readOver, readOverlay } from '../../core/index.ts'
 import { rampStep } from './ramp.ts'
 import { homeOf, layoutSlope, NARROW, type SlopeSizes, WIDE, widthOf } from './slope-layout.ts'
-import { layoutStrip, STRIP, type StripSpot } from './strip-layout.ts'
+import { layoutStrip, STRIP_MARGIN, type StripSpot } from './strip-layout.ts'
 
 const reading = (overlay: string, chord: string, next: string | null) => {
   const [o, c, n] = [readOverlay(overlay), readChord(chord), next === null ? null : readChord(next)]
@@ -67,7 +67,7 @@ describe('the strip', () => {
     const { boxes, width } = layoutStrip(spots, (s) => s.spot.length / 960)
     expect(boxes.map((b) => b.w / (boxes[0]?.w ?? 1))).toEqual([1, 1, 2])
     expect(boxes[1]?.x).toBe((boxes[0]?.x ?? 0) + (boxes[0]?.w ?? 0))
-    expect(width).toBe((boxes[2]?.x ?? 0) + (boxes[2]?.w ?? 0) + STRIP.margin)
+    expect(width).toBe((boxes[2]?.x ?? 0) + (boxes[2]?.w ?? 0) + STRIP_MARGIN)
   })
 })
 

@@ -1,31 +1,39 @@
 /** Sizes of the route's band, px from its top. */
-export const BAND = {
-  symbols: 26,
-  top: 40,
-  rise: 94,
-  numbers: 20,
-  names: 34,
-  shapes: 50,
-  seams: 24,
-  margin: 20,
-  get home() {
-    return this.top + this.rise
-  },
-  get number() {
-    return this.home + this.numbers
-  },
-  get name() {
-    return this.number + this.names - 8
-  },
-  get shape() {
-    return this.name + 24
-  },
-  get seam() {
-    return this.shape + this.shapes - 6
-  },
-  get height() {
-    return this.seam + this.seams + 6
-  },
+export interface BandSizes {
+  readonly symbols: number
+  readonly top: number
+  readonly rise: number
+  readonly home: number
+  readonly number: number
+  readonly name: number
+  /** Where the small picture of each overlay stands; null where there is no room for it. */
+  readonly shape: number | null
+  readonly seam: number
+  readonly height: number
+  /** Whether names and seams are shown; else only how far out. */
+  readonly named: boolean
+}
+const SYMBOLS = 26
+const NUMBERS = 20
+const SEAMS = 24
+export const SEAM_HEIGHT = SEAMS
+const MARGIN = 20
+
+const sized = (top: number, rise: number, shapes: number, named: boolean): BandSizes => {
+  const home = top + rise
+  const number = home + NUMBERS
+  const name = number + 26
+  const seam = shapes > 0 ? name + 24 + shapes - 6 : name + 26
+  return {
+    ...{ symbols: SYMBOLS, top, rise, home, number, name, seam, named },
+    shape: shapes > 0 ? name + 24 : null,
+    height: named ? seam + SEAMS + 6 : number + 8,
+  }
+}
+/** Near: names, small pictures, seams; the whole form: only how far out. Either for a tall and a short window. */
+export const BAND_SIZES = {
+  near: { tall: sized(40, 94, 50, true), short: sized(38, 52, 0, true) },
+  whole: { tall: sized(40, 94, 0, false), short: sized(38, 60, 0, false) },
 } as const
 
 const PER_BEAT = 52
@@ -38,24 +46,37 @@ export interface BandBox {
   readonly w: number
 }
 
-/** One box for each step, as wide as its beats; where some are short all are wider. */
-export const layoutBand = (
-  beats: readonly number[],
-): { readonly width: number; readonly boxes: readonly BandBox[] } => {
-  const perBeat = Math.min(MOST_PER_BEAT, Math.max(PER_BEAT, ...beats.map((b) => LEAST_WIDTH / b)))
-  let x: number = BAND.margin
+export interface BandLayout {
+  readonly width: number
+  readonly boxes: readonly BandBox[]
+  /** Whether all of it stands in the width that was given. */
+  readonly fits: boolean
+}
+
+/**
+ * One box for each step, as wide as its beats; where some are short all are wider. With `whole` the form stands in `room`
+ * px, however narrow its steps; where names fit there they are near already.
+ */
+export const layoutBand = (beats: readonly number[], room: number | null = null, whole = false): BandLayout => {
+  const needed = Math.min(MOST_PER_BEAT, Math.max(PER_BEAT, ...beats.map((b) => LEAST_WIDTH / b)))
+  const all = beats.reduce((sum, b) => sum + b, 0)
+  const fitting = room === null || all === 0 ? 0 : (room - 2 * MARGIN) / all
+  const fits = fitting >= needed
+  const perBeat = fits ? Math.min(fitting, MOST_PER_BEAT) : whole && fitting > 0 ? fitting : needed
+  let x: number = MARGIN
   const boxes = beats.map((b) => {
     const box = { x, w: b * perBeat }
     x += box.w
     return box
   })
-  return { width: x + BAND.margin, boxes }
+  return { width: x + MARGIN, boxes, fits }
 }
 
 /** Height of a fade in the band. */
-export const fadeY = (fade: number): number => BAND.home - (fade / 100) * BAND.rise
+export const fadeY = ({ home, rise }: BandSizes, fade: number): number => home - (fade / 100) * rise
 /** The fade at a height: what a drag means, in steps of one. */
-export const fadeAt = (y: number): number => Math.max(0, Math.min(100, Math.round(((BAND.home - y) / BAND.rise) * 100)))
+export const fadeAt = ({ home, rise }: BandSizes, y: number): number =>
+  Math.max(0, Math.min(100, Math.round(((home - y) / rise) * 100)))
 
 /** A name in a strong line and a soft one: `C# minor` and `pentatonic`; short names stand alone. */
 export const nameLines = (name: string): readonly [string, string] => {

@@ -18,8 +18,21 @@ export const useInSight = (
   useEffect(() => {
     const box = scroller.current
     if (!box) return
-    const seen = x >= box.scrollLeft + covered && x + w <= box.scrollLeft + box.clientWidth
-    if (seen && !always) return
-    const calm = matchMedia('(prefers-reduced-motion: reduce)').matches
-    box.scrollTo({ left: x + w / 2 - box.clientWidth / 2, behavior: calm ? 'instant' : 'smooth' })
+    let calm = matchMedia('(prefers-reduced-motion: reduce)').matches
+    const bring = (): void => {
+      const seen = x >= box.scrollLeft + covered && x + w <= box.scrollLeft + box.clientWidth
+      if (seen && !always) return
+      box.scrollTo({ left: x + w / 2 - box.clientWidth / 2, behavior: calm ? 'instant' : 'smooth' })
+    }
+    bring()
+    // A window that is turned or resized keeps it in sight, at once.
+    let width = box.clientWidth
+    const observer = new ResizeObserver(() => {
+      if (box.clientWidth === width) return
+      width = box.clientWidth
+      calm = true
+      bring()
+    })
+    observer.observe(box)
+    return () => observer.disconnect()
   }, [scroller, x, w, covered, always])

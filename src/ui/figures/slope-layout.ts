@@ -55,12 +55,16 @@ export const NARROW: SlopeSizes = {
 }
 
 const NARROW_BELOW = 430
-const LEAST_PLOT = 110
+const LEAST_PLOT = 64
 const LEAST_TYPE = 13
 
 /** Sizes that fill a box of that many px at its own scale, so that type keeps its size; `scale` 2 is for the stand. */
 export const sizesFor = (w: number, h: number, scale = 1): SlopeSizes => {
-  if (w < NARROW_BELOW) return { ...NARROW, column: (w - 2 * NARROW.half) / 13 }
+  if (w < NARROW_BELOW) {
+    const { half, top, tab, gap, target } = NARROW
+    const plot = Math.max(LEAST_PLOT, h - top - tab.h - gap - target.h - 2)
+    return { ...NARROW, column: (w - 2 * half) / 13, plot }
+  }
   const base = WIDE
   const half = base.half * scale
   const column = (w - 2 * half) / 13

@@ -8,20 +8,25 @@ export interface StripSpot extends AnalysedSpot {
   readonly by: 'overlay' | 'route' | 'home'
 }
 
-/** Sizes of the strip, px. */
-export const STRIP = {
-  symbols: 34,
-  top: 48,
-  rise: 54,
-  numbers: 26,
-  margin: 24,
-  get home() {
-    return this.top + this.rise
-  },
-  get height() {
-    return this.home + this.numbers
-  },
-} as const
+/** Sizes of the strip, px from its top. */
+export interface StripSizes {
+  readonly symbols: number
+  readonly top: number
+  readonly rise: number
+  readonly home: number
+  readonly height: number
+}
+const NUMBERS = 26
+/** Beside the first chord and the last. */
+export const STRIP_MARGIN = 24
+const sized = (symbols: number, top: number, rise: number): StripSizes => ({
+  ...{ symbols, top, rise },
+  home: top + rise,
+  height: top + rise + NUMBERS,
+})
+export const STRIP = sized(34, 48, 54)
+/** In a short window. */
+export const LOW_STRIP = sized(28, 36, 28)
 
 const WIDTH_PER_SIGN = 12.5
 const LEAST_PER_BEAT = 36
@@ -51,25 +56,29 @@ const perBeat = (spots: readonly StripSpot[], beats: (s: StripSpot) => number): 
 }
 
 /** Steepness is the landing: at 100 the slope is `STEEPEST` px wide, at 0 there is none and the step is cut off. */
-const stepPath = (x: number, w: number, fade: number, landing: number | null): string => {
-  const y = STRIP.home - Math.max(3, (fade / 100) * STRIP.rise)
+const stepPath = ({ home, rise }: StripSizes, x: number, w: number, fade: number, landing: number | null): string => {
+  const y = home - Math.max(3, (fade / 100) * rise)
   const run = landing === null || landing === 0 ? 0 : Math.min(w * 0.6, STEEPEST + (100 - landing) * 0.5)
-  return `M${x},${STRIP.home} V${y} H${x + w - run} L${x + w},${run === 0 ? y : STRIP.home} V${STRIP.home} Z`
+  return `M${x},${home} V${y} H${x + w - run} L${x + w},${run === 0 ? y : home} V${home} Z`
 }
 
 /** One box per spot, x in px from the strip's left edge, each as wide as its beats. */
-export const layoutStrip = (spots: readonly StripSpot[], beats: (s: StripSpot) => number): StripLayout => {
+export const layoutStrip = (
+  spots: readonly StripSpot[],
+  beats: (s: StripSpot) => number,
+  sizes: StripSizes = STRIP,
+): StripLayout => {
   const px = perBeat(spots, beats)
-  let x: number = STRIP.margin
+  let x: number = STRIP_MARGIN
   const boxes = spots.map((s): StripBox => {
     const w = beats(s) * px
     const from = x
     x += w
     const fade = s.reading?.fade ?? 0
     const landing = s.reading?.landing ?? null
-    return { x: from, w, fade, landing, path: s.reading ? stepPath(from, w, fade, landing) : '' }
+    return { x: from, w, fade, landing, path: s.reading ? stepPath(sizes, from, w, fade, landing) : '' }
   })
-  return { width: x + STRIP.margin, boxes }
+  return { width: x + STRIP_MARGIN, boxes }
 }
 
 export interface StripBracket {
@@ -84,11 +93,15 @@ const TICK = 5
 const GAP = 3
 
 /** A bracket under the bar numbers for each chain, from its first chord to the end of its last. */
-export const layoutBrackets = (chains: readonly Chain[], boxes: readonly StripBox[]): readonly StripBracket[] =>
+export const layoutBrackets = (
+  chains: readonly Chain[],
+  boxes: readonly StripBox[],
+  { height }: StripSizes = STRIP,
+): readonly StripBracket[] =>
   chains.flatMap(({ from, to, kind }) => {
     const [first, last] = [boxes[from.spots[0]?.index ?? -1], boxes[to.spots[0]?.index ?? -1]]
     if (!first || !last) return []
-    const y = STRIP.height - 1.5
+    const y = height - 1.5
     const path = `M${first.x + GAP},${y - TICK} V${y} H${last.x + last.w - GAP} V${y - TICK}`
     return [
       {

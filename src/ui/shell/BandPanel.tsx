@@ -5,11 +5,12 @@ import { Button } from '../parts/Button.tsx'
 import { Select } from '../parts/Select.tsx'
 import { SettlingSlider } from '../parts/Slider.tsx'
 import type { Address } from '../state/address/address.ts'
+import { TEMPO } from '../state/address/parts/band.ts'
 import { keepSetting, slideSetting } from '../state/kept/keep-setting.ts'
 import type { Kept } from '../state/kept/kept.ts'
 import { HEAR_TEMPO, HEARD_AS } from '../state/kept/settings.ts'
 import { $bandOpen, closeBand } from '../state/page/dialogs.ts'
-import { setFeel, setLoop } from '../state/sound/looping.ts'
+import { setFeel, setLoop, setTempoTo } from '../state/sound/looping.ts'
 import { $rendering, cancelWav, saveWav } from '../state/sound/saving.ts'
 import type { OpenChart } from '../state/tune/open-chart.ts'
 import styles from './BandPanel.module.css'
@@ -92,6 +93,15 @@ export const BandPanel = ({ address, kept, openChart }: Props) => {
   return (
     <section className={styles.panel} aria-label="Band">
       <div className={styles.column}>
+        <div className={styles.tempo}>
+          <SettlingSlider
+            label="tempo of the band"
+            least={TEMPO.least}
+            most={TEMPO.most}
+            value={address.tempo ?? chart.tempo}
+            onSettle={setTempoTo}
+          />
+        </div>
         <Select
           label="Feel"
           value={feel}

@@ -1,12 +1,14 @@
 import { useStore } from '@nanostores/react'
-import { Play, Square } from 'lucide-react'
-import type { MouseEvent } from 'react'
+import { ChevronLeft, ChevronRight, Play, Square } from 'lucide-react'
+import { type MouseEvent, useState } from 'react'
 import { Button } from '../parts/Button.tsx'
 import { addressOf, go } from '../state/address/address.ts'
 import { VIEWS, type ViewId } from '../state/address/views.ts'
+import { openPrinting, toggleBand } from '../state/page/dialogs.ts'
 import { bootIn, type Handed, startSession, useSession } from '../state/shell/session.ts'
 import { $hearing } from '../state/sound/hearing.ts'
 import { $playing, playOrStop } from '../state/sound/playing.ts'
+import { moveChord } from '../state/tune/moving.ts'
 import { BandPanel } from './BandPanel.tsx'
 import styles from './FootRail.module.css'
 import { Legend } from './Legend.tsx'
@@ -14,7 +16,7 @@ import { useLive } from './live.ts'
 import { Notices } from './Notices.tsx'
 import { PlayControls } from './PlayControls.tsx'
 import { PrintDialog } from './PrintDialog.tsx'
-import { toggleLegend } from './shell-actions.ts'
+import { toggleLegend, toggleStand } from './shell-actions.ts'
 
 const pedalWords = (hasChords: boolean, playing: boolean): string => {
   if (!hasChords) return 'pedal: nothing to move through'
@@ -30,10 +32,17 @@ export const FootRail = ({ boot: given }: { readonly boot: Handed }) => {
   const hearing = useStore($hearing)
   const playing = useStore($playing) !== null
   const sounds = hearing || playing
+  const [unfolded, setUnfolded] = useState(false)
   const follow = (event: MouseEvent, view: ViewId) => {
     if (event.ctrlKey || event.metaKey || event.shiftKey) return
     event.preventDefault()
+    setUnfolded(false)
     go({ view })
+  }
+  const hasChords = openChart.spots.length > 0
+  const then = (act: () => void) => {
+    setUnfolded(false)
+    act()
   }
   return (
     <>
@@ -41,19 +50,45 @@ export const FootRail = ({ boot: given }: { readonly boot: Handed }) => {
       <BandPanel address={address} kept={kept} openChart={openChart} />
       <footer className={styles.rail}>
         <nav aria-label="Views" className={styles.views}>
-          {VIEWS.filter((v) => v.letter !== null).map((v) => (
-            <a
-              key={v.id}
-              href={addressOf({ ...address, view: v.id })}
-              aria-current={v.id === address.view ? 'page' : undefined}
-              title={`g ${v.letter}`}
-              onClick={(e) => follow(e, v.id)}
-            >
-              {v.label}
-            </a>
-          ))}
+          <Button className={styles.toggle ?? ''} aria-expanded={unfolded} onClick={() => setUnfolded(!unfolded)}>
+            {VIEWS.find((v) => v.id === address.view)?.label} ▴
+          </Button>
+          <div className={`${styles.list} ${unfolded ? '' : styles.folded}`}>
+            {VIEWS.filter((v) => v.letter !== null).map((v) => (
+              <a
+                key={v.id}
+                href={addressOf({ ...address, view: v.id })}
+                aria-current={v.id === address.view ? 'page' : undefined}
+                title={`g ${v.letter}`}
+                onClick={(e) => follow(e, v.id)}
+              >
+                {v.label}
+              </a>
+            ))}
+            {unfolded && (
+              <>
+                <Button tone="quiet" onClick={() => then(toggleBand)}>
+                  Band and tempo
+                </Button>
+                <Button tone="quiet" onClick={() => then(toggleLegend)}>
+                  Shapes and keys
+                </Button>
+                <Button tone="quiet" onClick={() => then(openPrinting)}>
+                  Print
+                </Button>
+              </>
+            )}
+          </div>
         </nav>
         <div className={styles.transport}>
+          <Button
+            className={styles.step ?? ''}
+            aria-label="Chord before"
+            disabled={!hasChords}
+            onClick={() => moveChord(-1)}
+          >
+            <ChevronLeft size={26} aria-hidden="true" />
+          </Button>
           <Button
             tone="quiet"
             className={styles.play ?? ''}
@@ -68,11 +103,27 @@ export const FootRail = ({ boot: given }: { readonly boot: Handed }) => {
               <Play size={28} fill="currentColor" aria-hidden="true" />
             )}
           </Button>
+          <Button
+            className={styles.step ?? ''}
+            aria-label="Next chord"
+            disabled={!hasChords}
+            onClick={() => moveChord(1)}
+          >
+            <ChevronRight size={26} aria-hidden="true" />
+          </Button>
+          <Button
+            className={styles.stand ?? ''}
+            pressed={address.view === 'stand'}
+            title="s: to be read from afar"
+            onClick={toggleStand}
+          >
+            Stand
+          </Button>
           <PlayControls address={address} openChart={openChart} />
         </div>
         <div className={styles.help}>
-          <span>{pedalWords(openChart.spots.length > 0, playing)}</span>
-          <Button tone="quiet" onClick={toggleLegend}>
+          <span>{pedalWords(hasChords, playing)}</span>
+          <Button tone="quiet" aria-label="? shapes and keys" onClick={toggleLegend}>
             <kbd className={styles.kbd}>?</kbd> shapes and keys
           </Button>
         </div>

@@ -55,7 +55,7 @@ export const TopBar = ({ boot: given }: { readonly boot: Handed }) => {
           {openChart.isSketch ? (
             <>
               <strong className={styles.title}>Sketch</strong>
-              <Button tone="quiet" onClick={closeSketch} title="Esc">
+              <Button tone="quiet" className={styles.back ?? ''} onClick={closeSketch} title="Esc">
                 {kept.chart ? `back to ${kept.chart.title}` : 'close'}
               </Button>
             </>
@@ -80,7 +80,7 @@ export const TopBar = ({ boot: given }: { readonly boot: Handed }) => {
         {openChart.inHand !== null && (
           <Button
             tone="quiet"
-            className={styles.route ?? ''}
+            className={styles.inHand ?? ''}
             onClick={() => go({ view: 'route', panel: 'kept', pick: null })}
             title="the route in hand: swap it or put it away"
           >

@@ -1,20 +1,22 @@
 import { atom } from 'nanostores'
 import { remember } from '../page/history.ts'
+import { NO_FILTERS } from './filters.ts'
 import { BAND, type BandPart } from './parts/band.ts'
 import { CHARTS, type ChartsPart } from './parts/charts.ts'
 import { DESK, type DeskPart } from './parts/desk.ts'
 import { LINE, type LinePart } from './parts/line.ts'
 import { PAIRS, type PairsPart } from './parts/pairs.ts'
 import { ROUTE, type RoutePart } from './parts/route.ts'
+import { SETUP, type SetupPart } from './parts/setup.ts'
 import { SPOT, type SpotPart } from './parts/spot.ts'
 import { VIEWS, type ViewId } from './views.ts'
 
 /** Where one is, all in concert pitch: this and nothing else is in the address. Each view has its part of it. */
-export interface Address extends SpotPart, DeskPart, ChartsPart, PairsPart, RoutePart, LinePart, BandPart {
+export interface Address extends SpotPart, DeskPart, ChartsPart, PairsPart, RoutePart, LinePart, BandPart, SetupPart {
   readonly view: ViewId
 }
 
-const PARTS = [SPOT, DESK, CHARTS, PAIRS, ROUTE, LINE, BAND] as const
+const PARTS = [SPOT, DESK, CHARTS, PAIRS, ROUTE, LINE, BAND, SETUP] as const
 
 /** The first chord with nothing laid over it: where one begins in any chart. */
 export const AT_START = {
@@ -27,6 +29,8 @@ export const AT_START = {
   tempo: null,
   feel: null,
   against: null,
+  pick: null,
+  filters: NO_FILTERS,
   line: null,
   note: 0,
 } as const

@@ -7,6 +7,7 @@ import {
   type Weights,
 } from '../../../core/index.ts'
 import { $address, go } from '../address/address.ts'
+import type { Shared } from '../address/parts/pairs.ts'
 import { layWritten } from '../tune/laying.ts'
 import type { OpenChart } from '../tune/open-chart.ts'
 
@@ -54,11 +55,21 @@ export const pairsInCell = (openChart: OpenChart): MapCell | null => {
   return mapFor(reading.place, at.distance, openChart.settings.weights)[at.row]?.[at.column] ?? null
 }
 
+/** Of a cell, the pair that lies furthest in; of those that share notes, or share none, where that is asked. */
+export const bestIn = ({ all }: MapCell, shared: Shared): MapCell['all'][number] | undefined =>
+  shared === 'any'
+    ? all[0]
+    : all.find((r) => {
+        const [a, b] = r.overlay().groups ?? []
+        return a !== undefined && b !== undefined && ((a.set & b.set) === 0) === (shared === 'none')
+      })
+
 /** Goes to a cell: its pair that lies furthest in. */
-export const goToCell = ({ distance, row, column }: CellAt, openChart: OpenChart): void => {
+export const goToCell = ({ distance, row, column }: CellAt, shared: Shared, openChart: OpenChart): void => {
   const spot = openChart.current?.reading?.place
   if (!spot) return
-  const best = mapFor(spot, distance, openChart.settings.weights)[row]?.[column]?.all[0]
+  const cell = mapFor(spot, distance, openChart.settings.weights)[row]?.[column]
+  const best = cell && bestIn(cell, shared)
   if ($address.get()?.distance !== distance) go({ distance })
   if (best) layWritten(best.overlay().name, openChart)
 }

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { analyseChart, instrument, type KeptStep, readChart, reverse, stepAt } from '../../../core/index.ts'
-import { fadeAt, fadeY, layoutBand, nameLines } from '../../figures/route-band-layout.ts'
+import { BAND_SIZES, fadeAt, fadeY, layoutBand, nameLines } from '../../figures/route-band-layout.ts'
 import { cutAtSteps, moveChains } from '../tune/follow.ts'
 import { movePlan, readPlan, USUAL_PLAN, writePlan } from './plan-words.ts'
 
@@ -76,9 +76,17 @@ describe('the band', () => {
     expect(width).toBe(416 + 40)
     expect(Math.min(...layoutBand([4, 1, 1]).boxes.map((b) => b.w))).toBeGreaterThanOrEqual(92)
   })
+  it('holds the whole form in the room it has, or is wide enough for names', () => {
+    const beats = Array.from({ length: 64 }, () => 2)
+    expect(layoutBand(beats, 1000, true)).toMatchObject({ width: 1000, fits: false })
+    expect(layoutBand(beats, 1000).width).toBeGreaterThan(5000)
+    expect(layoutBand([4, 4], 1000, true)).toMatchObject({ fits: true })
+  })
   it('reads a height back as the fade it shows, and stays within 0 and 100', () => {
-    for (const fade of [0, 12, 55, 100]) expect(fadeAt(fadeY(fade))).toBe(fade)
-    expect([fadeAt(-500), fadeAt(5000)]).toEqual([100, 0])
+    for (const sizes of [BAND_SIZES.near.tall, BAND_SIZES.whole.short]) {
+      for (const fade of [0, 12, 55, 100]) expect(fadeAt(sizes, fadeY(sizes, fade))).toBe(fade)
+      expect([fadeAt(sizes, -500), fadeAt(sizes, 5000)]).toEqual([100, 0])
+    }
   })
   it.each([
     ['C♯ minor pentatonic', ['C♯ minor', 'pentatonic']],

@@ -106,8 +106,11 @@ export const stepInView = (): ShownStep | null => {
 
 /** Lays an overlay (written pitch) by hand at a step: a planning then keeps it. */
 export const layAtStep = (name: string): void => {
-  const [openChart, read] = [$openChart.get(), readOverlay(name)]
-  if (openChart && read.ok) layNamed(transposeOverlay(read.value, reverse(openChart.instrument.written)).name)
+  const [address, openChart, read] = [$address.get(), $openChart.get(), readOverlay(name)]
+  if (!address || !openChart || !read.ok) return
+  // The chains stay in view: they are planned anew round what was laid.
+  if (pickInView(address, openChart) !== null) go({ pick: 0 })
+  layNamed(transposeOverlay(read.value, reverse(openChart.instrument.written)).name)
 }
 
 /** Lays by hand what the step in view has, so that a planning keeps it; or leaves it to the planning again. */

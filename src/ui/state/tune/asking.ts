@@ -38,11 +38,11 @@ const carryOut = (q: Question): void => {
   switch (q.kind) {
     case 'reading': {
       const sounds = q.sounding?.symbol ?? null
-      if (isHere($openChart.get(), q)) return go({ view: 'desk', over: q.overlay.name, sounds })
+      if (isHere($openChart.get(), q)) return go({ view: 'desk', over: q.overlay.name, sounds, filters: NO_FILTERS })
       return sketch(sketchText(q.chord.symbol, q.next?.symbol ?? null), q.overlay.name, sounds)
     }
     case 'material':
-      return go({ view: 'desk', over: q.overlay.name })
+      return go({ view: 'desk', over: q.overlay.name, filters: NO_FILTERS })
     case 'chord':
       return sketch(sketchText(q.chord.symbol, null), null, null)
     case 'chart':

@@ -79,7 +79,16 @@ const Idea = ({
 }
 
 /** What was kept: this chart's ideas first, in the order of the chart, then the others. */
-export const Ideas = ({ kept, openChart }: { readonly kept: Kept; readonly openChart: OpenChart }) => {
+export const Ideas = ({
+  kept,
+  openChart,
+  onOver,
+}: {
+  readonly kept: Kept
+  readonly openChart: OpenChart
+  /** To the list of what could be laid here, where there is no room for both. */
+  readonly onOver: (() => void) | null
+}) => {
   const more = typeof useStore($ideasNext, FIRST) === 'string'
   const chartId = openChart.isSketch ? null : (kept.chart?.id ?? null)
   const ofChart = kept.ideas.filter((i) => i.chartId !== null && i.chartId === chartId)
@@ -95,10 +104,15 @@ export const Ideas = ({ kept, openChart }: { readonly kept: Kept; readonly openC
             <span>lands</span>
           </span>
         )}
+        {onOver && (
+          <Button className={styles.turn ?? ''} onClick={onOver}>
+            Lay over
+          </Button>
+        )}
       </header>
       {all.length === 0 ? (
         <p className={styles.none}>
-          Nothing kept yet. Lay something over the chord, and press Keep: it stays here with its place in the chart.
+          Nothing kept yet. Try something over the chord and press Keep: it stays here as an idea, for any chart.
         </p>
       ) : (
         <ul aria-label="Ideas" className={styles.list}>

@@ -46,10 +46,13 @@ interface Props {
   readonly address: Address
   readonly openChart: OpenChart
   readonly spot: Spotted
+  readonly ideas: number
+  /** To the kept ideas, where there is no room for both lists. */
+  readonly onIdeas: () => void
 }
 
 /** Everything that can be laid over this chord, ranked; filters answer at each key. */
-export const LayOver = ({ address, openChart, spot }: Props) => {
+export const LayOver = ({ address, openChart, spot, ideas, onIdeas }: Props) => {
   const { ranking, pending, failed } = useStore($listed)
   const [more, setMore] = useState(false)
   useEffect(() => listFor(address, openChart), [address, openChart])
@@ -66,6 +69,9 @@ export const LayOver = ({ address, openChart, spot }: Props) => {
             Clear
           </Button>
         )}
+        <Button className={styles.turn ?? ''} onClick={onIdeas}>
+          Kept {ideas}
+        </Button>
       </header>
       <DegreeToggles chord={spot.chord} filters={filters} onChange={setFilters} />
       <div className={styles.tools}>

@@ -70,9 +70,13 @@ export const OverlayList = ({ ranking, index, place, weights, onLay }: Props) =>
     estimateSize: () => ROW,
     overscan: 2,
   })
+  const question = useRef(ranking)
   useEffect(() => {
-    if (index >= 0) rows.scrollToIndex(index)
-  }, [index, rows])
+    const isAnew = question.current !== ranking
+    question.current = ranking
+    if (isAnew) rows.scrollToOffset(0)
+    else if (index >= 0) rows.scrollToIndex(index)
+  }, [ranking, index, rows])
   const idOf = (i: number): string => `overlay-${i}`
   return (
     <div

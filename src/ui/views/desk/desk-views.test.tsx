@@ -167,7 +167,7 @@ describe('kept ideas', () => {
       beat: null,
       ...more,
     })
-  const shown = () => render(<Ideas kept={props().kept} openChart={props().openChart} />)
+  const shown = () => render(<Ideas kept={props().kept} openChart={props().openChart} onOver={null} />)
 
   it('of this chart come first, in its order, then the others; each goes to its place', () => {
     const rows = [
@@ -190,10 +190,10 @@ describe('kept ideas', () => {
     const view = shown()
     fireEvent.click(screen.getByRole('button', { name: 'Remove G♭ lydian over B♭7' }))
     await waitFor(() => expect(server.rows.has('ideas/loose')).toBe(false))
-    view.rerender(<Ideas kept={props().kept} openChart={props().openChart} />)
+    view.rerender(<Ideas kept={props().kept} openChart={props().openChart} onOver={null} />)
     expect(screen.getAllByRole('listitem')).toHaveLength(2)
     await act(() => undoLast())
-    view.rerender(<Ideas kept={props().kept} openChart={props().openChart} />)
+    view.rerender(<Ideas kept={props().kept} openChart={props().openChart} onOver={null} />)
     expect(screen.getAllByRole('listitem')).toHaveLength(3)
   })
 

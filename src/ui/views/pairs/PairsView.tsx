@@ -75,8 +75,8 @@ const MapPart = ({
         spot={spot}
         weights={weights}
         at={at}
-        distance={address.distance}
-        onGo={(to) => goToCell(to, openChart)}
+        address={address}
+        onGo={(to, shared) => goToCell(to, shared, openChart)}
       />
       <div className={styles.middle}>
         <h2>On twelve roots</h2>

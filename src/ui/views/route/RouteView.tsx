@@ -81,6 +81,7 @@ const RouteView = ({ address, kept, openChart }: ViewProps) => {
         current={model.current?.index ?? 0}
         onGo={(i) => model.slots[i] && goToSlot(model.slots[i])}
         onWish={(i, fade) => model.slots[i] && setWish(model.slots[i], fade)}
+        near={address.near}
         loop={address.loop}
         music={playing ? musicTick : null}
       />

@@ -1,6 +1,7 @@
 import { ARC_NAMES, ARC_PRESETS, type ArcPreset, toGlyphs } from '../../../core/index.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Select } from '../../parts/Select.tsx'
+import { go } from '../../state/address/address.ts'
 import { planAgain, stopPlanning } from '../../state/route/planning.ts'
 import { setPlan } from '../../state/route/steering.ts'
 import styles from './RouteView.module.css'
@@ -42,7 +43,7 @@ const Progress = ({ address, kept, openChart, model, planning }: RouteProps) => 
 
 /** The head of the band: the ready shapes, what is in view, and how the planning stands. */
 export const WishBar = (props: RouteProps) => {
-  const { model, kept, route } = props
+  const { model, kept, route, address } = props
   return (
     <div className={styles.wishes}>
       <h1>How far out</h1>
@@ -69,6 +70,9 @@ export const WishBar = (props: RouteProps) => {
           )
         )}
       </span>
+      <Button pressed={address.near} onClick={() => go({ near: !address.near })}>
+        Names
+      </Button>
       <span className={styles.state} role="status">
         <Progress {...props} />
       </span>

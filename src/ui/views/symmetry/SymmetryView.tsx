@@ -7,6 +7,7 @@ import {
   pitchClass,
   placeOf,
   plainNote,
+  type Reading,
   readOver,
   readOverlay,
   repeatsOf,
@@ -18,6 +19,7 @@ import {
   transposeChord,
   transposeOverlay,
   transpositionsOf,
+  type Weights,
   WHOLE_NECK,
 } from '../../../core/index.ts'
 import { Fretboard } from '../../figures/Fretboard.tsx'
@@ -31,6 +33,7 @@ import { go } from '../../state/address/address.ts'
 import { copyTable } from '../../state/page/copying.ts'
 import { pressPitch } from '../../state/sound/pressing.ts'
 import { laySketch } from '../../state/tune/asking.ts'
+import { layNamed } from '../../state/tune/in-hand.ts'
 import type { OpenChart } from '../../state/tune/open-chart.ts'
 import type { ViewProps } from '../view.ts'
 import styles from './SymmetryView.module.css'
@@ -72,37 +75,91 @@ const Chip = ({
   readonly words?: string
 }) => <Button onClick={() => sendToDesk(overlay, openChart)}>{toGlyphs(words ?? overlay.name)}</Button>
 
-/** Triads, sevenths and polychords the scale holds; each goes to the Desk. */
-const Held = ({ contents, openChart }: { readonly contents: Contents; readonly openChart: OpenChart }) => {
-  const { triads, sevenths, polychords } = contents
-  return (
-    <>
-      <section>
-        <h2>
-          Holds {triads.length} triads and {sevenths.length} sevenths
-        </h2>
-        <div className={styles.chips}>
-          {[...triads, ...sevenths].map((o) => (
-            <Chip key={o.name} overlay={o} openChart={openChart} words={o.name.replace(' arpeggio', '')} />
-          ))}
-        </div>
-      </section>
-      <section>
-        <h2>{polychords.length} polychords, upper | lower</h2>
-        <div className={styles.chips}>
-          {polychords.map(({ upper, lower }) => (
-            <Chip
-              key={`${upper.name}|${lower.name}`}
-              overlay={upper}
-              openChart={openChart}
-              words={`${upper.name}|${lower.name.replace(' arpeggio', '')}`}
-            />
-          ))}
-        </div>
-      </section>
-    </>
-  )
+interface HeldOn {
+  readonly root: string
+  readonly rows: readonly Reading[]
 }
+
+const byFade = (a: Reading, b: Reading): number => a.fade - b.fade || (b.landing ?? 0) - (a.landing ?? 0)
+
+/** The triads and sevenths a scale holds, by root; what lies furthest in over the chord stands first. */
+const heldByRoot = ({ triads, sevenths }: Contents, spot: Spotted, weights: Weights): readonly HeldOn[] => {
+  const roots = new Map<number, Reading[]>()
+  for (const o of [...triads, ...sevenths])
+    roots.set(o.root.pc, [...(roots.get(o.root.pc) ?? []), readOver(o, spot, weights)])
+  return [...roots.values()]
+    .map((all): HeldOn => ({ root: all[0]?.overlay.root.name ?? '', rows: [...all].sort(byFade) }))
+    .sort((a, b) => (a.rows[0] && b.rows[0] ? byFade(a.rows[0], b.rows[0]) : 0))
+}
+
+const shortName = ({ name }: { readonly name: string }): string => name.replace(' arpeggio', '')
+
+/** What the scale holds, by root, with fade and degrees over the chord in view; each goes to the Desk. */
+const Held = ({
+  contents,
+  held,
+  spot,
+  openChart,
+}: {
+  readonly contents: Contents
+  readonly held: readonly HeldOn[]
+  readonly spot: Spotted
+  readonly openChart: OpenChart
+}) => (
+  <>
+    <table className={styles.table}>
+      <caption>
+        {contents.triads.length} triads and {contents.sevenths.length} sevenths over {toGlyphs(spot.chord.symbol)}, what
+        serves first
+      </caption>
+      <thead>
+        <tr>
+          <th scope="col">Root</th>
+          <th scope="col">Holds</th>
+          <th scope="col">Degrees</th>
+          <th scope="col">Fade</th>
+          <th scope="col">Lands</th>
+        </tr>
+      </thead>
+      {held.map(({ root, rows }) => (
+        <tbody key={root}>
+          {rows.map((r, i) => (
+            <tr key={r.overlay.name}>
+              {i === 0 && (
+                <th scope="rowgroup" rowSpan={rows.length}>
+                  {toGlyphs(root)}
+                </th>
+              )}
+              <td>
+                <button type="button" onClick={() => sendToDesk(r.overlay, openChart)}>
+                  {toGlyphs(shortName(r.overlay))}
+                </button>
+              </td>
+              <td>{toGlyphs(r.notes.map((n) => n.degree).join(' '))}</td>
+              <td className={styles.number}>{r.fade}</td>
+              <td className={styles.number}>{r.landing ?? '–'}</td>
+            </tr>
+          ))}
+        </tbody>
+      ))}
+    </table>
+    <section>
+      <h2>
+        {contents.polychords.length === 1 ? 'One polychord' : `${contents.polychords.length} polychords`}, upper | lower
+      </h2>
+      <div className={styles.chips}>
+        {contents.polychords.map(({ upper, lower }) => (
+          <Chip
+            key={`${upper.name}|${lower.name}`}
+            overlay={upper}
+            openChart={openChart}
+            words={`${upper.name}|${shortName(lower)}`}
+          />
+        ))}
+      </div>
+    </section>
+  </>
+)
 
 /** The dominants a diminished chord stands for, and what each hears in the scale. */
 const Dominants = ({ scale, openChart }: { readonly scale: Overlay; readonly openChart: OpenChart }) => {
@@ -169,9 +226,12 @@ const Choice = ({ scale, openChart }: { readonly scale: Overlay; readonly openCh
           if (material) choose(nameOn(scale.root.name, material))
         }}
       />
-      <Button tone="strong" onClick={() => sendToDesk(scale, openChart)}>
-        To the Desk
-      </Button>
+      <Button onClick={() => sendToDesk(scale, openChart)}>To the Desk</Button>
+      {openChart.concert && (
+        <Button tone="strong" title="into the route in hand" onClick={() => layNamed(concertName(scale, openChart))}>
+          Lay here
+        </Button>
+      )}
     </div>
   )
 }
@@ -228,14 +288,21 @@ const Pictures = ({
   )
 }
 
-const textOf = (scale: Overlay, c: Contents) => ({
-  title: `${scale.name}: ${scale.notes.map((n) => n.name).join(' ')}`,
-  heads: ['What', 'Which'],
+const textOf = (scale: Overlay, c: Contents, held: readonly HeldOn[], spot: Spotted) => ({
+  title: `${scale.name}: ${scale.notes.map((n) => n.name).join(' ')}; over ${spot.chord.symbol}`,
+  heads: ['Root', 'Holds', 'Degrees', 'Fade', 'Lands'],
   rows: [
-    ['comes back after', `${c.periodSemitones} semitones`],
-    ['triads', c.triads.map((t) => t.name).join(', ')],
-    ['sevenths', c.sevenths.map((t) => t.name).join(', ')],
-    ['polychords', c.polychords.map((p) => `${p.upper.name}|${p.lower.name}`).join(', ')],
+    ...held.flatMap(({ root, rows }) =>
+      rows.map((r) => [
+        root,
+        shortName(r.overlay),
+        r.notes.map((n) => n.degree).join(' '),
+        String(r.fade),
+        String(r.landing ?? '–'),
+      ]),
+    ),
+    ['polychords', c.polychords.map((p) => `${p.upper.name}|${p.lower.name}`).join(', '), '', '', ''],
+    ['comes back after', `${c.periodSemitones} semitones`, '', '', ''],
   ],
 })
 
@@ -244,6 +311,8 @@ const SymmetryView = ({ address, openChart }: ViewProps) => {
   const scale = scaleInView(address, openChart)
   const contents = useMemo(() => contentsOf(scale), [scale])
   const spot = spotFor(scale, openChart)
+  const { weights } = openChart.settings
+  const held = useMemo(() => heldByRoot(contents, spot, weights), [contents, spot, weights])
   const others = transpositionsOf(scale)
   const { periodSemitones: period } = contents
   const isWholeTone = period === 2
@@ -270,9 +339,10 @@ const SymmetryView = ({ address, openChart }: ViewProps) => {
       </div>
       <div className={styles.right}>
         <Pictures scale={scale} spot={spot} openChart={openChart} />
-        <div className={styles.held}>
-          <Held contents={contents} openChart={openChart} />
-          <Button onClick={() => void copyTable(textOf(scale, contents))}>Copy as text</Button>
+        {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keys */}
+        <div className={styles.held} tabIndex={0}>
+          <Held contents={contents} held={held} spot={spot} openChart={openChart} />
+          <Button onClick={() => void copyTable(textOf(scale, contents, held, spot))}>Copy as text</Button>
         </div>
       </div>
     </div>

@@ -1,4 +1,4 @@
-import { type Codec, choice, partOf, text, type ValueOf } from '../codec.ts'
+import { type Codec, choice, flag, partOf, text, type ValueOf } from '../codec.ts'
 
 export const ROUTE_PANELS = ['step', 'rules', 'recipes', 'seam', 'kept'] as const
 export type RoutePanel = (typeof ROUTE_PANELS)[number]
@@ -13,12 +13,13 @@ const pick: Codec<number | null> = {
 
 /**
  * What is asked of a route, in words (null: what is asked at first); which of the ranked chains is in view; a kept route
- * that is laid beside it.
+ * that is laid beside it; whether the band is near, with names, instead of the whole form.
  */
 export const ROUTE = partOf({
   plan: text,
   pick,
   panel: choice(ROUTE_PANELS, 'step'),
   against: text,
+  near: flag,
 })
 export type RoutePart = ValueOf<typeof ROUTE>

@@ -1,0 +1,59 @@
+import { expect, test } from '@playwright/test'
+import { boardFerry } from './ferry.ts'
+import { wrongIn } from './frame.ts'
+import { open } from './page.ts'
+import { serverOfFile } from './server.ts'
+
+const SIZES = [
+  { width: 1280, height: 800, touch: false },
+  { width: 1366, height: 640, touch: false },
+  { width: 1024, height: 600, touch: false },
+  { width: 1024, height: 768, touch: true },
+  { width: 768, height: 1024, touch: true },
+  { width: 390, height: 844, touch: true },
+  { width: 360, height: 640, touch: true },
+] as const
+
+const PAIR = 'bar=15&beat=3&over=F+%26+G%2B'
+const VIEWS = {
+  desk: 'desk?bar=13&beat=1&over=G+dorian',
+  'desk of a pair': `desk?${PAIR}&figure=staff`,
+  charts: 'charts?bar=13&beat=1',
+  pairs: `pairs?${PAIR}&distance=2`,
+  'pairs derived': `pairs?${PAIR}&part=derive`,
+  'pairs played': `pairs?${PAIR}&part=play`,
+  symmetry: 'symmetry?bar=15&beat=3&scale=Eb+half-whole',
+  route: 'route?bar=13&beat=1',
+  line: 'line?note=9',
+  'set-up': 'set-up',
+  stand: 'stand?bar=13&beat=1',
+} as const
+
+const ids = new Map<string, string>()
+const server = serverOfFile(async (address) => {
+  for (const [title, id] of await boardFerry(address)) ids.set(title, id)
+})
+
+for (const look of ['light', 'dark'] as const)
+  for (const [view, path] of Object.entries(VIEWS))
+    test(`${view} in ${look === 'dark' ? 'club' : 'light'} fits every window`, async ({ browser }) => {
+      test.slow()
+      const context = await browser.newContext({ colorScheme: look, reducedMotion: 'reduce' })
+      const page = await context.newPage()
+      await page.setViewportSize(SIZES[0])
+      await open(page, `${server.address}${path}${path.includes('?') ? '&' : '?'}chart=${ids.get('Pier Eleven')}`)
+      await page.waitForLoadState('networkidle')
+      const found: string[] = []
+      for (const { width, height, touch } of SIZES) {
+        await page.setViewportSize({ width, height })
+        await page.waitForTimeout(250)
+        const fits = width >= 1024
+        found.push(...(await wrongIn(page, { fits, touch })).map((what) => `${view}, ${width} × ${height}: ${what}`))
+        if (process.env.SHOTS)
+          await page.screenshot({
+            path: `${process.env.SHOTS}/${view.replaceAll(' ', '-')}-${look}-${width}x${height}.png`,
+          })
+      }
+      await context.close()
+      expect(found).toEqual([])
+    })
