@@ -54,7 +54,16 @@ export { readOverlay } from './material/read-overlay.ts'
 export { type Derivation, derivePairs, type Group, type Omission, ownSymbol } from './pairs/derive.ts'
 export { type MapCell, PAIR_DISTANCES, PAIR_QUALITIES, pairMap } from './pairs/map.ts'
 export { parentsOf } from './pairs/parents.ts'
-export { INVERSIONS, inOrderOf, inversionPath, ORDERS, PATHS, type PathKind, type Voiced } from './pairs/shapes.ts'
+export {
+  INVERSIONS,
+  inOrderOf,
+  inversionPath,
+  ORDERS,
+  PATHS,
+  type PathKind,
+  pairPath,
+  type Voiced,
+} from './pairs/shapes.ts'
 export { inTwelveKeys } from './pairs/twelve.ts'
 export { degree, isDegree } from './pitch/degree.ts'
 export { toAscii, toGlyphs } from './pitch/glyphs.ts'
@@ -84,7 +93,7 @@ export {
 } from './reading/candidates.ts'
 export { changesSentence, schoolEffects } from './reading/changes.ts'
 export { chordToneModes, rootlessNinth } from './reading/chord-tones.ts'
-export { compareSets, notesIn, triadOf } from './reading/compare.ts'
+export { compareSets, furtherOut, notesIn, triadOf } from './reading/compare.ts'
 export { type Escape, escapesFrom, type Filter } from './reading/conflicts.ts'
 export { type Exit, TARGET_KINDS, targetsOf } from './reading/exits.ts'
 export { homeName, homeOverlay, homeReason } from './reading/home.ts'

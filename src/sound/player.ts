@@ -35,7 +35,11 @@ export const play = async (phrase: Phrase, done: () => void): Promise<void> => {
   stop()
   await start()
   const now = getContext().now() + 0.03
-  chordVoice.triggerAttackRelease(phrase.chord.map(hertz), phrase.length - 0.6, now, CHORD_LOUDNESS)
+  const chords = [{ at: 0, chord: phrase.chord }, ...(phrase.changes ?? [])]
+  for (const [i, { at, chord }] of chords.entries()) {
+    const length = (chords[i + 1]?.at ?? phrase.length - 0.6) - at
+    chordVoice.triggerAttackRelease(chord.map(hertz), length, now + at, CHORD_LOUDNESS)
+  }
   for (const n of phrase.notes) noteVoice.triggerAttackRelease(hertz(n.pitch), n.length, now + n.at, NOTE_LOUDNESS)
   ending = setTimeout(done, phrase.length * 1000)
 }

@@ -5,6 +5,8 @@ export interface Phrase {
   readonly chord: readonly Midi[]
   readonly notes: readonly { readonly at: number; readonly length: number; readonly pitch: Midi }[]
   readonly length: number
+  /** Chords that take the first one's place, each from its moment. */
+  readonly changes?: readonly { readonly at: number; readonly chord: readonly Midi[] }[]
 }
 
 /** How an overlay is heard: its order, and the tempo of its eighths in quarters a minute. */
@@ -25,6 +27,28 @@ export const inTurn = (pitches: readonly Midi[], chord: Chord, tempo: number): P
   const step = 30 / tempo
   const notes = pitches.map((pitch, i) => ({ at: LEAD + i * step, length: step * 0.95, pitch }))
   return { chord: voicingOf(chord), notes, length: LEAD + notes.length * step + TAIL }
+}
+
+/** Pitches one after another, each part over its own chord. */
+export const inTurnOver = (
+  parts: readonly { readonly chord: Chord; readonly pitches: readonly Midi[] }[],
+  tempo: number,
+): Phrase | null => {
+  const [first] = parts
+  if (!first) return null
+  const step = 30 / tempo
+  let at = LEAD
+  const changes = parts.map(({ chord, pitches }) => {
+    const from = at
+    at += pitches.length * step
+    return { at: from, chord: voicingOf(chord) }
+  })
+  const all = inTurn(
+    parts.flatMap((p) => p.pitches),
+    first.chord,
+    tempo,
+  )
+  return { ...all, changes: changes.slice(1) }
 }
 
 /** The overlay over the held chord: upward from its root, downward to it, all at once, or a pair triad by triad. */

@@ -223,7 +223,7 @@ test('a B♭ player reads and types written pitch; the address and every request
 })
 
 test('keys can be switched off; club can be set; both are found again and can be undone', async ({ page }) => {
-  await open(page, `${server.address}set-up`)
+  await open(page, `${server.address}set-up?section=look`)
   await page.getByLabel('Look', { exact: true }).selectOption('club')
   await expect(page.locator('html')).toHaveAttribute('data-look', 'club')
   await page.getByLabel('Keys', { exact: true }).selectOption('off')

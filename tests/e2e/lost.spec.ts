@@ -531,7 +531,7 @@ test.describe('undo and what is typed', () => {
   })
 
   test('a slider moved by many keys is one thing to undo', async ({ page }) => {
-    await open(page, `${server.address}set-up`)
+    await open(page, `${server.address}set-up?section=ears`)
     const slider = page.getByRole('slider', { name: 'A 9', exact: true })
     const before = await slider.inputValue()
     await slider.focus()

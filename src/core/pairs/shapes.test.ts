@@ -5,7 +5,7 @@ import { readOver } from '../reading/read.ts'
 import { DEFAULT_WEIGHTS } from '../reading/weights.ts'
 import { chordNamed, overlayNamed, placeNamed } from '../testing/words.ts'
 import { PAIR_DISTANCES, pairMap } from './map.ts'
-import { inOrderOf, inversionPath, motionOf, ORDERS, PATHS, voicedFrom } from './shapes.ts'
+import { inOrderOf, inversionPath, motionOf, ORDERS, PATHS, pairPath, voicedFrom } from './shapes.ts'
 import { inTwelveKeys } from './twelve.ts'
 
 const [LOW, HIGH] = [midi(55), midi(82)]
@@ -59,6 +59,27 @@ describe('a path of inversions', () => {
             expect(motionOf(before, here)).toBeLessThanOrEqual(motionOf(before, other))
           }
       }
+    }
+  })
+  it('goes on into the next pair from where it stands, by the nearest inversion of either triad', () => {
+    const runs = ['Eb & F', 'Ab & Bb', 'Gb & E', 'A & B+'].map((p) => ({ groups: groupsOf(p), count: 5 }))
+    for (const kind of PATHS) {
+      const path = pairPath(runs, kind, LOW, HIGH)
+      expect(path.map((run) => run.length)).toEqual([5, 5, 5, 5])
+      for (const [i, run] of path.entries())
+        for (const [k, v] of run.entries())
+          expect(v.triad).toBe(runs[i]?.groups[(Number(run[0]?.triad === runs[i]?.groups[1]) + k) % 2])
+    }
+    const close = pairPath(runs, 'stay close', LOW, HIGH)
+    for (let i = 1; i < close.length; i++) {
+      const [before, here] = [close[i - 1]?.at(-1), close[i]?.[0]]
+      if (!before || !here) throw new Error('a hole in the path')
+      for (const triad of runs[i]?.groups ?? [])
+        for (let inversion = 0; inversion < 3; inversion++)
+          for (let from = Number(LOW); from < HIGH - 12; from++)
+            expect(motionOf(before, here)).toBeLessThanOrEqual(
+              motionOf(before, voicedFrom(triad, inversion, midi(from))),
+            )
     }
   })
   it('climbs until the range ends, and then turns', () => {

@@ -52,35 +52,59 @@ const bottomOf = (v: Voiced): number => v.pitches[0]?.pitch ?? 0
 const allowed = (kind: PathKind, from: Voiced, to: Voiced): boolean =>
   kind === 'stay close' || (kind === 'climb' ? bottomOf(to) > bottomOf(from) : bottomOf(to) < bottomOf(from))
 
+/** A pair and how many triads of it are played before the next. */
+export interface PairRun {
+  readonly groups: readonly [Overlay, Overlay]
+  readonly count: number
+}
+
+const nearestTo = (before: Voiced, all: readonly Voiced[], way: PathKind): Voiced | undefined =>
+  all.filter((v) => allowed(way, before, v)).sort((a, b) => motionOf(before, a) - motionOf(before, b))[0]
+
 /**
- * The two triads in turn, each in the inversion nearest to the one before: staying close, climbing or falling, and turning
- * round at the ends of the range. `count` triads.
+ * Pairs one after another, as chords go on: the two triads of each in turn, every triad in the inversion nearest to the one
+ * before, also from one pair into the next, which begins with whichever of its triads is nearer. Staying close, climbing or
+ * falling, and turning round at the ends of the range. Gives the triads of each run; what does not fit the range ends it.
  */
+export const pairPath = (
+  runs: readonly PairRun[],
+  kind: PathKind,
+  low: Midi,
+  high: Midi,
+): readonly (readonly Voiced[])[] => {
+  let before: Voiced | undefined
+  let going = kind
+  const next = (all: readonly Voiced[]): Voiced | undefined => {
+    if (!before) return kind === 'fall' ? all.at(-1) : all.find((v) => v.inversion === 0)
+    const found = nearestTo(before, all, going)
+    if (found) return found
+    going = going === 'climb' ? 'fall' : 'climb'
+    return nearestTo(before, all, going)
+  }
+  return runs.map(({ groups, count }) => {
+    const all = groups.map((g) => standings(g, low, high))
+    const from = before
+    const apart = (i: number): number => {
+      const found = from && nearestTo(from, all[i] ?? [], 'stay close')
+      return from && found ? motionOf(from, found) : i
+    }
+    const first = apart(1) < apart(0) ? 1 : 0
+    const run: Voiced[] = []
+    for (let i = 0; i < count; i++) {
+      const voiced = next(all[(first + i) % 2] ?? [])
+      if (!voiced) break
+      run.push(voiced)
+      before = voiced
+    }
+    return run
+  })
+}
+
+/** One pair by itself: `count` triads. */
 export const inversionPath = (
-  [first, second]: readonly [Overlay, Overlay],
+  groups: readonly [Overlay, Overlay],
   count: number,
   kind: PathKind,
   low: Midi,
   high: Midi,
-): readonly Voiced[] => {
-  const all = [standings(first, low, high), standings(second, low, high)] as const
-  const begin = kind === 'fall' ? all[0].at(-1) : all[0].find((v) => v.inversion === 0)
-  if (!begin) return []
-  const path = [begin]
-  let going = kind
-  for (let i = 1; i < count; i++) {
-    const before = path[i - 1] as Voiced
-    const near = (way: PathKind): Voiced | undefined =>
-      (all[i % 2] ?? [])
-        .filter((v) => allowed(way, before, v))
-        .sort((a, b) => motionOf(before, a) - motionOf(before, b))[0]
-    let next = near(going)
-    if (!next) {
-      going = going === 'climb' ? 'fall' : 'climb'
-      next = near(going)
-    }
-    if (!next) return path
-    path.push(next)
-  }
-  return path
-}
+): readonly Voiced[] => pairPath([{ groups, count }], kind, low, high)[0] ?? []

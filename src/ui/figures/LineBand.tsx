@@ -8,9 +8,10 @@ import { LineTab } from './LineTab.tsx'
 import { cellPath, fitting, LINE, type LineLayout, layoutLine, stretchPath } from './line-band-layout.ts'
 import type { StaffClef } from './notation.ts'
 import { Playhead } from './Playhead.tsx'
+import { useShort } from './short.ts'
 import { useInSight } from './sight.ts'
 import { EXIT_SIGN } from './slope-layout.ts'
-import { MIDDLE, STAFF, staffHeight, stepsFromMiddle } from './staff-size.ts'
+import { liftOver, MIDDLE, STAFF, staffHeight, stepsFromMiddle } from './staff-size.ts'
 import { beatsWords } from './words.ts'
 
 interface Props {
@@ -90,7 +91,16 @@ const LineChords = ({
 export const LineBand = ({ chart, keyHere, audit, current, marked, clef, tab, zoom, music, onGo, onStaff }: Props) => {
   const scroller = useRef<HTMLDivElement>(null)
   const { notes, stretches, jobs, cells } = audit
-  const layout = useMemo(() => layoutLine(audit, chart, tab !== null, zoom), [audit, chart, tab, zoom])
+  const low = useShort()
+  const withTab = tab !== null
+  const lift = liftOver(
+    notes.reduce((most, n) => Math.max(most, n.pitch), 0),
+    clef,
+  )
+  const layout = useMemo(
+    () => layoutLine(audit, chart, { withTab, zoom, low, lift }),
+    [audit, chart, withTab, zoom, low, lift],
+  )
   const here = layout.notes[current]
   const x = here?.x ?? 0
   useInSight(scroller, { x, w: NOTE_SEEN, covered: LINE.margin })
@@ -98,7 +108,7 @@ export const LineBand = ({ chart, keyHere, audit, current, marked, clef, tab, zo
   const tapped = (e: MouseEvent<SVGElement>) => {
     const box = e.currentTarget.ownerSVGElement?.getBoundingClientRect()
     if (!box || !onStaff) return
-    const place = MIDDLE[clef] + stepsFromMiddle(e.clientY - box.top - LINE.staff)
+    const place = MIDDLE[clef] + stepsFromMiddle(e.clientY - box.top - layout.staff)
     onStaff(layout.tickAt(e.clientX - box.left), place % 7, Math.floor(place / 7))
   }
   return (
@@ -106,7 +116,7 @@ export const LineBand = ({ chart, keyHere, audit, current, marked, clef, tab, zo
       <LineOverview layout={layout} notes={notes} scroller={scroller} />
       <div ref={scroller} className={styles.scroller}>
         <div className={styles.canvas} style={{ width: layout.width, height: layout.height }}>
-          <div className={styles.staffPlace}>
+          <div className={styles.staffPlace} style={{ top: layout.staff }}>
             <LineStaff
               chart={chart}
               keyHere={keyHere}
@@ -118,14 +128,14 @@ export const LineBand = ({ chart, keyHere, audit, current, marked, clef, tab, zo
             />
           </div>
           <svg role="group" aria-label="Line" className={styles.band} width={layout.width} height={layout.height}>
-            <LineChords audit={audit} layout={layout} top={LINE.staff + staffHeight(tab !== null)} isSeen={isSeen} />
+            <LineChords audit={audit} layout={layout} top={layout.staff + staffHeight(withTab)} isSeen={isSeen} />
             <line className={styles.homeLine} x1={0} x2="100%" y1={layout.home} y2={layout.home} aria-hidden="true" />
             {onStaff && (
               // biome-ignore lint/a11y/noStaticElementInteractions: keys write degrees in the entry field; this is for a pointer
               <rect
                 className={styles.taps}
                 x={0}
-                y={LINE.staff - 20}
+                y={layout.staff - 20}
                 width={layout.width}
                 height={STAFF.height + 20}
                 onClick={tapped}
@@ -180,7 +190,7 @@ export const LineBand = ({ chart, keyHere, audit, current, marked, clef, tab, zo
                 )
               )
             })}
-            {music && <Playhead now={music} xAt={layout.x} top={LINE.staff} bottom={layout.home + 8} />}
+            {music && <Playhead now={music} xAt={layout.x} top={layout.staff} bottom={layout.home + 8} />}
           </svg>
         </div>
       </div>

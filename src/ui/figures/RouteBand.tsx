@@ -164,7 +164,7 @@ const Step = ({ step, sizes, x, w, first, section, here, onGo, onWish }: StepPro
               width={w - 2}
               height={Math.max(2, sizes.home - fadeY(reading.fade))}
             />
-            {w >= NARROW && (
+            {w >= NARROW && !(here && w < 2 * NARROW) && (
               <text className={styles.figure} x={x + w - 7} y={Math.min(fadeY(reading.fade), fadeY(wished)) - 7}>
                 {reading.fade}
               </text>
@@ -200,7 +200,7 @@ const Step = ({ step, sizes, x, w, first, section, here, onGo, onWish }: StepPro
             {(w >= NARROW || section !== null || step.bar % BARS_BETWEEN === 1) && (
               <text className={styles.number} x={x + (w < NARROW ? 2 : 7)} y={sizes.number}>
                 {step.bar}
-                {section && w >= NARROW ? ` ${section}` : ''}
+                {section && w >= 2 * NARROW ? ` ${section}` : ''}
               </text>
             )}
           </>

@@ -14,17 +14,34 @@ export const LINE = {
   margin: STAFF.gutter + 6,
 } as const
 
+/** In a short window notes rise less high, so that the verdict has room. */
+const LOW_RISE = 54
+
+/** How a line is shown. */
+export interface LineShown {
+  readonly withTab: boolean
+  readonly zoom: number
+  /** Whether the window is short. */
+  readonly low: boolean
+  /** How far the staff stands lower, px, so that high notes do not touch the symbols. */
+  readonly lift: number
+}
+
 /** Heights from the band's top, px. */
 export interface LineHeights {
+  readonly staff: number
   readonly home: number
   readonly cells: number
   readonly height: number
 }
 
-export const lineHeights = (withTab: boolean): LineHeights => {
-  const home = LINE.staff + staffHeight(withTab) + LINE.gap + LINE.rise
+const riseOf = ({ low }: LineShown): number => (low ? LOW_RISE : LINE.rise)
+
+const lineHeights = (shown: LineShown): LineHeights => {
+  const staff = LINE.staff + shown.lift
+  const home = staff + staffHeight(shown.withTab) + LINE.gap + riseOf(shown)
   const cells = home + LINE.stretches
-  return { home, cells, height: cells + LINE.cells }
+  return { staff, home, cells, height: cells + LINE.cells }
 }
 
 const LEAST_NOTE = 34
@@ -66,15 +83,15 @@ const barsInTime = (chart: Chart, form: number, end: number): readonly BarInTime
 }
 
 /** As wide as its shortest usual note needs to be read, wider or narrower by steps of zoom. */
-export const layoutLine = ({ notes, timeline }: Audit, chart: Chart, withTab: boolean, zoom: number): LineLayout => {
+export const layoutLine = ({ notes, timeline }: Audit, chart: Chart, shown: LineShown): LineLayout => {
   const beat = beatTicks(chart.metre)
   const lengths = notes.map((n, i) => Math.min(n.for, (notes[i + 1]?.at ?? Infinity) - n.at)).sort((a, b) => a - b)
   const usual = lengths[Math.floor(lengths.length / 10)] ?? beat
-  const perBeat = Math.min(MOST_PER_BEAT, Math.max(LEAST_PER_BEAT, (LEAST_NOTE * beat) / usual)) * ZOOM ** zoom
+  const perBeat = Math.min(MOST_PER_BEAT, Math.max(LEAST_PER_BEAT, (LEAST_NOTE * beat) / usual)) * ZOOM ** shown.zoom
   const x = (tick: number): number => LINE.margin + (tick / beat) * perBeat
   const end = Math.max(timeline.length, ...notes.map((n) => n.at + n.for))
-  const heights = lineHeights(withTab)
-  const top = (fade: number): number => heights.home - LINE.tab - (fade / 100) * (LINE.rise - LINE.tab)
+  const heights = lineHeights(shown)
+  const top = (fade: number): number => heights.home - LINE.tab - (fade / 100) * (riseOf(shown) - LINE.tab)
   return {
     ...heights,
     width: x(end) + LINE.margin,

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { analyseLine, DEFAULT_SCHOOL, DEFAULT_WEIGHTS, lineOf, midi, ticks, UNISON } from '../../core/index.ts'
-import { cellPath, fitting, LINE, layoutLine, lineHeights, stretchPath } from './line-band-layout.ts'
-import { MIDDLE, STAFF, staffHeight, stepsFromMiddle } from './staff-size.ts'
+import { cellPath, fitting, LINE, layoutLine, stretchPath } from './line-band-layout.ts'
+import { liftOver, MIDDLE, STAFF, staffHeight, stepsFromMiddle } from './staff-size.ts'
 import { loopPath, xOfTick } from './strip-layout.ts'
 
 const note = (at: number, length: number, pitch: number) => ({ at: ticks(at), for: ticks(length), pitch: midi(pitch) })
@@ -13,7 +13,7 @@ const apart = (text: string, notes: readonly ReturnType<typeof note>[]) => {
 }
 const NOTES = [note(0, 480, 64), note(480, 480, 61), note(960, 960, 60), note(3840 * 2 + 960, 480, 67)]
 const { audit, chart } = apart('| Cmaj7 | Dm7 |', NOTES)
-const layout = layoutLine(audit, chart, false, 0)
+const layout = layoutLine(audit, chart, { withTab: false, zoom: 0, low: false, lift: 0 })
 
 describe('the band of a line', () => {
   it('has every note at its moment, as long as it lasts, as high as it is far out', () => {
@@ -31,11 +31,19 @@ describe('the band of a line', () => {
     for (const [i, b] of layout.bars.entries()) expect(b.to).toBe(layout.bars[i + 1]?.from ?? 3840 * 4)
   })
   it('is wider by zoom, and higher by its tablature', () => {
-    const wide = layoutLine(audit, chart, true, 2)
+    const wide = layoutLine(audit, chart, { withTab: true, zoom: 2, low: false, lift: 0 })
     expect(wide.x(960) - LINE.margin).toBeGreaterThan((layout.x(960) - LINE.margin) * 1.7)
     expect(wide.home - layout.home).toBe(STAFF.tabHeight)
-    expect(lineHeights(true).height).toBeGreaterThan(lineHeights(false).height)
+    expect(wide.height).toBeGreaterThan(layout.height)
     expect(staffHeight(true)).toBe(STAFF.height + STAFF.tabHeight)
+  })
+  it('stands lower under high notes and rises less in a short window', () => {
+    const shown = { withTab: false, zoom: 0, low: false, lift: 0 }
+    expect(layoutLine(audit, chart, { ...shown, low: true }).height).toBeLessThan(layout.height)
+    const lift = liftOver(90, 'treble')
+    expect(lift).toBeGreaterThan(0)
+    expect(layoutLine(audit, chart, { ...shown, lift }).staff).toBe(layout.staff + lift)
+    expect(liftOver(74, 'treble')).toBe(0)
   })
   it('brackets what belongs together; a stretch that lands comes down to the home line, another stays open', () => {
     expect(stretchPath(layout, 1, 1, 2)).toContain(`,${layout.home + 3}`)

@@ -13,3 +13,13 @@ export const stepsFromMiddle = (y: number): number =>
 export const MIDDLE = { treble: 4 * 7 + 6, alto: 4 * 7, bass: 3 * 7 + 1 } as const
 
 export const staffHeight = (withTab: boolean): number => STAFF.height + (withTab ? STAFF.tabHeight : 0)
+
+const MIDDLE_PITCH = { treble: 71, alto: 60, bass: 50 } as const
+/** Letters from the middle line up to a note that still stands free of what is above the staff. */
+const FREE = 6
+
+/** How far a staff must stand lower, px, for a note as high as that (MIDI). */
+export const liftOver = (highest: number, clef: keyof typeof MIDDLE_PITCH): number => {
+  const letters = ((highest - MIDDLE_PITCH[clef]) * 7) / 12
+  return Math.max(0, Math.ceil((letters - FREE) * STAFF.scale * (SPACE / 2)))
+}

@@ -2,9 +2,9 @@ import { useStore } from '@nanostores/react'
 import { EXIT_SIGN } from '../figures/slope-layout.ts'
 import { type TabLook, tabPath } from '../figures/tab-shape.ts'
 import { Dialog } from '../parts/Dialog.tsx'
+import { $legendOpen } from '../state/page/dialogs.ts'
 import { KEYS } from './keys.ts'
 import styles from './Legend.module.css'
-import { $legendOpen } from './shell-actions.ts'
 
 const plain: TabLook = { shape: 'flat', doubled: false, bitten: false, lean: 'right' }
 const SHAPES: readonly { readonly look: TabLook; readonly means: string }[] = [
@@ -24,6 +24,21 @@ const WAYS = [
   ['whole step up', 'thin: a whole step'],
   ['held', 'dotted: held'],
 ] as const
+/** Our own few words. */
+const WORDS = [
+  [
+    'Fade',
+    'how far out, 0 to 100: a chord tone 0, a tension some, a note that rubs most; of an overlay, mostly the mean of its notes and a share of the worst',
+  ],
+  [
+    'Landing',
+    'how well it comes home, 0 to 100: the best step each note has into the next chord; a half step into a guide tone counts most',
+  ],
+  ['Overlay', 'what is laid over a chord: a triad, a pair, a scale, on its own root'],
+  ['Route', 'an overlay for each chord; the one in hand is what every view shows and the band plays'],
+  ['Seam', 'the join between two overlays'],
+  ['School', 'the set of judgements one follows'],
+] as const
 const PLACES = ['everywhere', 'strip', 'an overlay', 'a route', 'lists'] as const
 const HEADS = {
   everywhere: 'Keys everywhere',
@@ -40,6 +55,15 @@ export const Legend = () => {
     <Dialog title="Shapes and keys" open={open} onClose={() => $legendOpen.set(false)}>
       <div className={styles.columns}>
         <section>
+          <h3>Fade and landing</h3>
+          <dl className={styles.words}>
+            {WORDS.map(([word, means]) => (
+              <div key={word}>
+                <dt>{word}</dt>
+                <dd>{means}</dd>
+              </div>
+            ))}
+          </dl>
           <h3>A note’s tab</h3>
           <p>Its height, and its colour, is how far out it is. The outline is what it is:</p>
           <ul className={styles.shapes}>

@@ -17,7 +17,8 @@ import {
   transposeChord,
   transposeOverlay,
 } from '../../core/index.ts'
-import { RouteSheet } from '../figures/RouteSheet.tsx'
+import { ChartSheet } from '../figures/ChartSheet.tsx'
+import { tuningFrom } from '../figures/neck.ts'
 import { Sheet } from '../figures/Sheet.tsx'
 import { Button } from '../parts/Button.tsx'
 import { Dialog } from '../parts/Dialog.tsx'
@@ -29,12 +30,12 @@ import { CLEFS, type Clef } from '../state/kept/settings.ts'
 import { $printing, closePrinting } from '../state/page/dialogs.ts'
 import { $planning } from '../state/route/planning.ts'
 import { pickInView, routeModel, stepsInView } from '../state/route/route-model.ts'
-import { sheetSteps } from '../state/route/route-sheet.ts'
+import { sheetBars } from '../state/route/route-sheet.ts'
 import type { OpenChart } from '../state/tune/open-chart.ts'
 import styles from './PrintDialog.module.css'
 
 const WHAT = {
-  route: 'The route in view, on one page',
+  chart: 'The chart with what is laid over it',
   twelve: 'This overlay in all twelve keys',
   list: 'The first twelve of the list',
   tray: 'The tray',
@@ -77,19 +78,18 @@ const readingsFor = (what: What, address: Address, openChart: OpenChart, plays: 
   })
 }
 
-/** The route in view as a page in the pitch of an instrument; null where none is in view. */
-const useRouteSheet = (address: Address, kept: Kept, openChart: OpenChart, plays: Instrument) => {
+/** The chart as a page in the pitch of an instrument, with the chain in view on Route, else with the route in hand. */
+const useChartSheet = (address: Address, kept: Kept, openChart: OpenChart, plays: Instrument) => {
   const planning = useStore($planning)
   return useMemo(() => {
     const model = address.view === 'route' ? routeModel(address, openChart, kept.route) : null
-    if (!model) return null
     const pick = pickInView(address, openChart)
     const route = pick === null ? null : (planning.routes[pick] ?? null)
-    const steps = sheetSteps(stepsInView(model, address, kept, openChart, route), openChart, plays)
-    const name = route?.title ?? kept.route?.name ?? ''
-    return steps.length === 0 ? null : (
-      <RouteSheet title={name} under={`over ${openChart.title}`} badge={plays.badge} steps={steps} />
-    )
+    const steps = model && stepsInView(model, address, kept, openChart, route)
+    return {
+      bars: sheetBars(openChart, plays, steps, address.loop),
+      route: model ? (route?.title ?? kept.route?.name ?? null) : openChart.inHand,
+    }
   }, [planning, address, kept, openChart, plays])
 }
 
@@ -103,8 +103,8 @@ const Making = ({
   readonly openChart: OpenChart
 }) => {
   const [chosen, setWhat] = useState<What | null>(null)
-  const onRoute = address.view === 'route'
-  const what = chosen ?? (onRoute ? 'route' : address.tray.length > 0 ? 'tray' : 'twelve')
+  const isLaid = address.view === 'route' || openChart.inHand !== null
+  const what = chosen ?? (isLaid ? 'chart' : address.tray.length > 0 ? 'tray' : 'twelve')
   const [plays, setPlays] = useState<InstrumentId>(openChart.settings.instrument ?? 'concert')
   const [clef, setClef] = useState<Clef>(openChart.settings.clef)
   const readings = useMemo(
@@ -115,12 +115,22 @@ const Making = ({
     what === 'twelve'
       ? toGlyphs(readings[0]?.overlay.name ?? '')
       : `Over ${toGlyphs(readings[0]?.place.chord.symbol ?? '')}`
-  const routeSheet = useRouteSheet(address, kept, openChart, instrument(plays))
-  const overlays = (
-    <Sheet title={title} badge={`${instrument(plays).badge}, ${clef} clef`} readings={readings} clef={clef} />
+  const [tab, setTab] = useState(false)
+  const written = instrument(plays)
+  const { bars, route } = useChartSheet(address, kept, openChart, written)
+  const strings = useMemo(
+    () => (tab ? { tuning: tuningFrom(openChart.settings.tuning), up: written.written.semitones } : null),
+    [tab, openChart.settings.tuning, written],
   )
-  const sheet = what === 'route' ? routeSheet : overlays
-  const isEmpty = what === 'route' ? routeSheet === null : readings.length === 0
+  const badge = `${written.name}, ${clef} clef`
+  const overlays = <Sheet title={title} badge={badge} readings={readings} clef={clef} />
+  const sheet =
+    what === 'chart' ? (
+      <ChartSheet title={openChart.title} route={route} badge={badge} bars={bars} clef={clef} strings={strings} />
+    ) : (
+      overlays
+    )
+  const isEmpty = what === 'chart' ? bars.length === 0 : readings.length === 0
   return (
     <div className={styles.making}>
       <div className={styles.choices}>
@@ -128,7 +138,7 @@ const Making = ({
           label="What"
           value={what}
           options={(Object.keys(WHAT) as What[])
-            .filter((w) => (w !== 'tray' || address.tray.length > 0) && (w !== 'route' || onRoute))
+            .filter((w) => w !== 'tray' || address.tray.length > 0)
             .map((w) => ({ value: w, label: WHAT[w] }))}
           onPick={setWhat}
         />
@@ -138,8 +148,12 @@ const Making = ({
           options={INSTRUMENTS.map((i) => ({ value: i.id, label: i.name }))}
           onPick={setPlays}
         />
-        {what !== 'route' && (
-          <Select label="Clef" value={clef} options={CLEFS.map((c) => ({ value: c, label: c }))} onPick={setClef} />
+        <Select label="Clef" value={clef} options={CLEFS.map((c) => ({ value: c, label: c }))} onPick={setClef} />
+        {what === 'chart' && (
+          <label className={styles.check}>
+            <input type="checkbox" checked={tab} onChange={(e) => setTab(e.target.checked)} />
+            Tablature
+          </label>
         )}
         <Button tone="strong" disabled={isEmpty} onClick={() => window.print()}>
           Print this page

@@ -10,6 +10,7 @@ import { undoLast } from '../state/shell/undoing.ts'
 import { closeSketch } from '../state/tune/asking.ts'
 import { $openChart } from '../state/tune/open-chart.ts'
 import { AskBar } from './AskBar.tsx'
+import { listenForFiles } from './bring-in.ts'
 import { InstrumentBar } from './InstrumentBar.tsx'
 import { listenForKeys } from './listen.ts'
 import { useLive } from './live.ts'
@@ -40,6 +41,7 @@ export const TopBar = ({ boot: given }: { readonly boot: Handed }) => {
   const { address, kept, openChart } = useSession(boot)
   const { look } = openChart.settings
   useEffect(() => listenForKeys(() => $openChart.get()?.settings.keys !== 'off'), [])
+  useEffect(listenForFiles, [])
   useLive()
   useEffect(() => {
     if (look === 'system') delete document.documentElement.dataset.look

@@ -6,7 +6,7 @@ import { cycleHome } from '../state/desk/judging.ts'
 import { togglePicking } from '../state/desk/picking.ts'
 import { toggleTray } from '../state/desk/tray.ts'
 import { moveNote } from '../state/line/lines.ts'
-import { openSchool, toggleBand } from '../state/page/dialogs.ts'
+import { openSchool, toggleBand, toggleLegend } from '../state/page/dialogs.ts'
 import { focusAsk, focusDegrees, focusMends } from '../state/page/focus.ts'
 import { banHere, joinHere, moveStep, nudgeWish, splitHere } from '../state/route/steering.ts'
 import { hearHere, keepHere, layInView, takeHere } from '../state/shell/hands.ts'
@@ -16,7 +16,7 @@ import { markLoop, pressPedal } from '../state/sound/looping.ts'
 import { playOrStop } from '../state/sound/playing.ts'
 import { layNothing } from '../state/tune/in-hand.ts'
 import { moveBar, moveChord, moveToEnd, moveToStart, slip } from '../state/tune/moving.ts'
-import { backOut, toggleLegend, toggleStand } from './shell-actions.ts'
+import { backOut, toggleStand } from './shell-actions.ts'
 
 /** One row of the table of keys: letters by key code, signs by the character. `shown` is what the legend prints. */
 export interface KeyRow {

@@ -1,4 +1,3 @@
-import { atom } from 'nanostores'
 import { $address, go } from '../state/address/address.ts'
 import type { ViewId } from '../state/address/views.ts'
 import { closeBand } from '../state/page/dialogs.ts'
@@ -6,9 +5,6 @@ import { takeHere } from '../state/shell/hands.ts'
 import { $hearing, silence } from '../state/sound/hearing.ts'
 import { $playing, stopPlaying } from '../state/sound/playing.ts'
 import { closeSketch } from '../state/tune/asking.ts'
-
-export const $legendOpen = atom<boolean>(false)
-export const toggleLegend = (): void => $legendOpen.set(!$legendOpen.get())
 
 /** The view the stand was opened from. */
 let before: ViewId = 'desk'

@@ -3,6 +3,7 @@ import { act, cleanup, fireEvent, render, screen, waitFor } from '@testing-libra
 import { afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { $address } from '../state/address/address.ts'
 import { $rows, addRow, changeRow, lookForLeft } from '../state/kept/rows.ts'
+import { $legendOpen } from '../state/page/dialogs.ts'
 import { say } from '../state/page/notices.ts'
 import { undoLast } from '../state/shell/undoing.ts'
 import type { StandIn } from '../state/testing/server.ts'
@@ -12,7 +13,6 @@ import { AskBar } from './AskBar.tsx'
 import { KEYS } from './keys.ts'
 import { Legend } from './Legend.tsx'
 import { Notices } from './Notices.tsx'
-import { $legendOpen } from './shell-actions.ts'
 
 let server: StandIn
 beforeAll(() => {

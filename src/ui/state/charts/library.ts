@@ -6,6 +6,7 @@ import { fetchPage, type Page } from '../kept/lists.ts'
 import type { Answer } from '../kept/request.ts'
 import type { ChartRow } from '../kept/row-types.ts'
 import { addRow, flushRow, removeRow } from '../kept/rows.ts'
+import { editorWanted } from '../page/focus.ts'
 import { say } from '../page/notices.ts'
 import { forgetOpened } from './recent.ts'
 
@@ -59,6 +60,7 @@ export const openFromLibrary = (id: string): void => go({ view: 'charts', chart:
 /** Makes a new chart and opens it; resolves with whether it is kept. */
 export const addChart = (title: string, text: string, tags: readonly string[] = []): Promise<boolean> => {
   const id = addRow('charts', { title, text, tags, overrides: null })
+  editorWanted.now = true
   openFromLibrary(id)
   return flushRow('charts', id)
 }

@@ -5,6 +5,11 @@ export const $schoolOpen = atom<boolean>(false)
 export const openSchool = (): void => $schoolOpen.set(true)
 export const closeSchool = (): void => $schoolOpen.set(false)
 
+/** Whether shapes, words and keys are told. */
+export const $legendOpen = atom<boolean>(false)
+export const openLegend = (): void => $legendOpen.set(true)
+export const toggleLegend = (): void => $legendOpen.set(!$legendOpen.get())
+
 /** Whether a sheet is being made. */
 export const $printing = atom<boolean>(false)
 export const openPrinting = (): void => $printing.set(true)

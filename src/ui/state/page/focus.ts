@@ -1,3 +1,6 @@
+/** Whether the editor of a chart takes the focus as soon as it is there: a new chart is typed at once. */
+export const editorWanted = { now: false }
+
 /** Fields that keys bring the focus to. */
 export const ASK_ID = 'ask'
 export const DEGREES_ID = 'degrees'

@@ -1,5 +1,5 @@
-import { midi } from '../../../core/index.ts'
-import { inTurn, notePhrase, overlayPhrase } from '../../../sound/sound.ts'
+import { type Chord, midi, reverse, transposeChord } from '../../../core/index.ts'
+import { inTurnOver, notePhrase, overlayPhrase } from '../../../sound/sound.ts'
 import { $openChart, type OpenChart } from '../tune/open-chart.ts'
 import { hear } from './hearing.ts'
 
@@ -17,16 +17,17 @@ export const hearNote = (index: number): void => {
   const note = concert?.overlay.notes[index]
   if (concert && note) void hear(notePhrase(note.pc, concert.chord))
 }
-/** Written pitches one after another over the chord. */
-export const hearPitches = (pitches: readonly number[]): void => {
+/** Written pitches one after another, each part over its own chord (written). */
+export const hearParts = (parts: readonly { readonly chord: Chord; readonly pitches: readonly number[] }[]): void => {
   const openChart = $openChart.get()
-  if (!openChart?.concert) return
-  const down = openChart.instrument.written.semitones
-  void hear(
-    inTurn(
-      pitches.map((p) => midi(p - down)),
-      openChart.concert.chord,
-      openChart.settings.hearTempo,
-    ),
+  if (!openChart) return
+  const { written } = openChart.instrument
+  const phrase = inTurnOver(
+    parts.map(({ chord, pitches }) => ({
+      chord: transposeChord(chord, reverse(written)),
+      pitches: pitches.map((p) => midi(p - written.semitones)),
+    })),
+    openChart.settings.hearTempo,
   )
+  if (phrase) void hear(phrase)
 }

@@ -19,13 +19,10 @@ import { say } from '../page/notices.ts'
 import { $openChart, type OpenChart } from './open-chart.ts'
 
 const BY_HAND = 'Laid by hand'
-const MOST_TITLE = 60
 
-/** A sketch is kept as a chart before anything is laid in it: under the chords it is made of. */
-const keepSketch = (text: string): string => {
-  const title = text.replaceAll('|', ' ').replace(/\s+/g, ' ').trim().slice(0, MOST_TITLE)
-  return addRow('charts', { title: title || 'Sketch', text, tags: [], overrides: null })
-}
+/** A sketch is kept as a chart before anything is laid in it. Its title names no chord: it is read in every pitch. */
+const keepSketch = (text: string, bars: number): string =>
+  addRow('charts', { title: `Sketch, ${bars === 1 ? 'one bar' : `${bars} bars`}`, text, tags: [], overrides: null })
 
 /** The route in hand of the open chart, in concert pitch, once it is known whether there is one. */
 const routeInHand = async (chartId: string): Promise<RouteRow | null> => {
@@ -50,7 +47,7 @@ const chartToLayOver = (openChart: OpenChart): string | null => {
   const [address, kept] = [$address.get(), $kept.get()]
   if (!address || !kept) return null
   if (address.sketch === null) return kept.ownText ? null : (kept.chart?.id ?? null)
-  const id = keepSketch(address.sketch)
+  const id = keepSketch(address.sketch, openChart.chart?.bars.length ?? 0)
   go({ chart: id, sketch: null, against: null, line: null })
   if (openChart.isSketch) say('The sketch is kept as a chart.')
   return id

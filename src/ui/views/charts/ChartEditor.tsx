@@ -19,6 +19,7 @@ import { openFromLibrary } from '../../state/charts/library.ts'
 import type { ChartRow } from '../../state/kept/row-types.ts'
 import { answerOffer, changeRow, standingOf } from '../../state/kept/rows.ts'
 import type { Standing } from '../../state/kept/standing.ts'
+import { editorWanted } from '../../state/page/focus.ts'
 import type { OpenChart } from '../../state/tune/open-chart.ts'
 import { RowTrouble, standingWords } from '../overlay/RowTrouble.tsx'
 import styles from './ChartsView.module.css'
@@ -106,6 +107,8 @@ export const ChartEditor = ({ standing, openChart, editor }: Props) => {
       ({ mountEditor }) => {
         if (gone || !host.current) return
         editor.current = mountEditor(host.current, shown, typed, placed)
+        if (editorWanted.now) editor.current.focusEnd()
+        editorWanted.now = false
       },
       () => setFailed(!gone),
     )

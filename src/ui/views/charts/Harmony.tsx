@@ -138,7 +138,10 @@ const Detail = ({ spot, openChart }: { readonly spot: StripSpot; readonly openCh
           Home: {toGlyphs(homeName(home.first))}, because {home.because}.
         </p>
       )}
-      <Correction key={`${spot.index} ${jobWord(spot)}`} spot={spot} openChart={openChart} />
+      <details key={`${spot.index} ${jobWord(spot)}`} open={spot.yours}>
+        <summary>Say otherwise</summary>
+        <Correction spot={spot} openChart={openChart} />
+      </details>
     </section>
   )
 }

@@ -13,6 +13,8 @@ export interface Editor {
   readonly selection: () => { readonly at: number; readonly end: number }
   /** Several changes at once, undone together; places are those before any of them. */
   readonly changeAll: (changes: readonly { at: number; end: number; becomes: string }[]) => void
+  /** Puts the cursor at the end of the text. */
+  readonly focusEnd: () => void
   readonly destroy: () => void
 }
 
@@ -85,6 +87,10 @@ export const mountEditor = (
     },
     changeAll: (changes) => {
       view.dispatch({ changes: changes.map(({ at, end, becomes }) => ({ from: at, to: end, insert: becomes })) })
+    },
+    focusEnd: () => {
+      view.dispatch({ selection: { anchor: view.state.doc.length }, scrollIntoView: true })
+      view.focus()
     },
     destroy: () => view.destroy(),
   }

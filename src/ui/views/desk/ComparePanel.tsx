@@ -1,5 +1,6 @@
 import {
   compareSets,
+  furtherOut,
   listed,
   notesIn,
   type PcSet,
@@ -61,6 +62,8 @@ export const ComparePanel = ({ address, openChart }: { readonly address: Address
     )
   const { shared, own } = compareSets(laid.map((l) => l.reading.overlay.set))
   const common = names(first.reading, shared)
+  const byFade = [...laid].sort((a, b) => b.reading.fade - a.reading.fade)
+  const [furthest, nearest] = [byFade[0], byFade.at(-1)]
   return (
     // biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls, and must be reached by keyboard
     <section className={panels.panel} aria-label="Compare" tabIndex={0}>
@@ -91,6 +94,9 @@ export const ComparePanel = ({ address, openChart }: { readonly address: Address
           </div>
         ))}
       </div>
+      {furthest && nearest && furthest !== nearest && (
+        <p className={panels.sum}>{toGlyphs(furtherOut(furthest.reading, nearest.reading))}</p>
+      )}
       {laid.length > 1 && (
         <p className={panels.sum}>
           {common ? `All hold ${common} (underlined).` : 'No note is in all of them.'}{' '}

@@ -15,7 +15,7 @@ import { beatsWords, beatText, jobWords } from '../../figures/words.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Select } from '../../parts/Select.tsx'
 import { chooseHome, homesFor } from '../../state/desk/judging.ts'
-import { openSchool } from '../../state/page/dialogs.ts'
+import { openLegend, openSchool } from '../../state/page/dialogs.ts'
 import type { OpenChart } from '../../state/tune/open-chart.ts'
 import styles from './SpotColumn.module.css'
 
@@ -59,6 +59,11 @@ const Figures = ({ reading }: { readonly reading: Reading }) => (
       <div>
         <dt>Landing</dt>
         <dd>{reading.landing ?? '–'}</dd>
+      </div>
+      <div>
+        <Button tone="quiet" aria-label="What fade and landing are" title="?" onClick={openLegend}>
+          ?
+        </Button>
       </div>
     </dl>
     <p>{toGlyphs(landingSentence(reading) ?? 'No next chord to land on.')}</p>

@@ -150,7 +150,7 @@ const LineView = ({ address, kept, openChart }: ViewProps) => {
           {standing && <LineTrouble standing={standing} />}
           {address.write && <WriteBar />}
           <div className={styles.below}>
-            <Verdict row={row as LineRow} notes={notes ?? []} kept={kept} />
+            <Verdict row={row as LineRow} notes={notes ?? []} kept={kept} heard={lineAnalysis.audit.notes} />
             <LineSides
               side={address.lineSide}
               lineAnalysis={lineAnalysis}

@@ -1,6 +1,7 @@
 import { useStore } from '@nanostores/react'
 import { useMemo, useState } from 'react'
-import { type School, type Sentence, toGlyphs, verdictOf } from '../../../core/index.ts'
+import { type Audit, type School, type Sentence, toGlyphs, verdictOf } from '../../../core/index.ts'
+import { sentenceByPlace } from '../../figures/verdict-places.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Select } from '../../parts/Select.tsx'
 import type { Kept } from '../../state/kept/kept.ts'
@@ -21,16 +22,18 @@ interface ListProps {
   readonly sentences: readonly Sentence[]
   readonly name: string
   readonly row: LineRow
+  readonly heard: Audit['notes']
 }
 
 const SIGNS = { fault: '!', plain: '·', good: '✓' } as const
 
-const Sentences = ({ sentences, name, row }: ListProps) => {
+const Sentences = ({ sentences, name, row, heard }: ListProps) => {
   const marked = useStore($marked)
   return (
     <ul aria-label={name} className={styles.sentences}>
       {sentences.map((s) => {
         const disputed = isDisputed(row, s)
+        const words = toGlyphs(sentenceByPlace(s.text, heard))
         return (
           <li key={s.text}>
             <button
@@ -39,13 +42,13 @@ const Sentences = ({ sentences, name, row }: ListProps) => {
               className={disputed ? styles.disputed : styles[s.tone]}
               onClick={() => lookAt(s)}
             >
-              <span aria-hidden="true">{SIGNS[s.tone]}</span> {toGlyphs(s.text)}
+              <span aria-hidden="true">{SIGNS[s.tone]}</span> {words}
               {disputed && <strong> You: not so.</strong>}
             </button>
             <Button
               tone="quiet"
               pressed={disputed}
-              aria-label={`Dispute: ${toGlyphs(s.text)}`}
+              aria-label={`Dispute: ${words}`}
               title={disputed ? 'Take the dispute back' : 'Not so: it stays disputed'}
               onClick={() => toggleDispute(row, s)}
             >
@@ -63,10 +66,12 @@ interface Props {
   readonly row: LineRow
   readonly notes: readonly KeptNote[]
   readonly kept: Kept
+  /** The line as it is heard in the player's pitch. */
+  readonly heard: Audit['notes']
 }
 
 /** What the player's school says of a line, and another beside it; a sentence shows the notes it speaks of. */
-export const Verdict = ({ row, notes, kept }: Props) => {
+export const Verdict = ({ row, notes, kept, heard }: Props) => {
   const own = useStore($verdict)
   const [beside, setBeside] = useState('')
   const change = BESIDE[beside]
@@ -85,8 +90,8 @@ export const Verdict = ({ row, notes, kept }: Props) => {
         />
       </div>
       <div className={other ? styles.both : styles.alone}>
-        <Sentences sentences={own} name="Your school" row={row} />
-        {other && <Sentences sentences={other} name={beside} row={row} />}
+        <Sentences sentences={own} name="Your school" row={row} heard={heard} />
+        {other && <Sentences sentences={other} name={beside} row={row} heard={heard} />}
       </div>
     </section>
   )

@@ -88,9 +88,10 @@ const Cell = memo(({ cell, spot, weights, shared, now, tabStop, onGo }: CellProp
       {best && (
         <>
           <span className={styles.name}>{toGlyphs(best.overlay().name)}</span>
-          <strong>{best.measured.fade}</strong>
           <span className={styles.degrees}>{groups.join(' · ')}</span>
-          <small>lands {best.measured.landing ?? '–'}</small>
+          <small>
+            <strong>{best.measured.fade}</strong> lands {best.measured.landing ?? '–'}
+          </small>
         </>
       )}
     </button>

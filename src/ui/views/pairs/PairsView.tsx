@@ -114,7 +114,7 @@ const Part = ({
   const { groups } = reading.overlay
   if (address.part === 'derive') return <Derive address={address} openChart={openChart} spot={spot} />
   if (address.part === 'map') return <MapPart address={address} openChart={openChart} reading={reading} />
-  if (groups) return <PlayPair reading={reading} groups={groups} openChart={openChart} />
+  if (groups) return <PlayPair address={address} openChart={openChart} />
   return (
     <p className={styles.soft}>
       No pair is laid over this chord yet. Choose one in the map, or derive one from a scale.

@@ -1,16 +1,14 @@
 import { useMemo, useState } from 'react'
 import {
-  beatsOf,
+  fingeringOf,
   INVERSIONS,
   inOrderOf,
-  inversionPath,
   midi,
   ORDERS,
-  type Overlay,
   PATHS,
   type PathKind,
   type Pitch,
-  type Reading,
+  pairPath,
   toGlyphs,
   type Voiced,
   WHOLE_NECK,
@@ -22,36 +20,30 @@ import { CLEF_LOW, readingOf } from '../../figures/register.ts'
 import { Staff, type StaffEntry } from '../../figures/Staff.tsx'
 import { Button } from '../../parts/Button.tsx'
 import { Select } from '../../parts/Select.tsx'
+import { type Address, go } from '../../state/address/address.ts'
 import { copyTable } from '../../state/page/copying.ts'
-import { hearPitches } from '../../state/sound/overlay-hearing.ts'
+import { hearParts } from '../../state/sound/overlay-hearing.ts'
 import { pressPitch } from '../../state/sound/pressing.ts'
 import type { OpenChart } from '../../state/tune/open-chart.ts'
 import styles from './PairsView.module.css'
+import { type ChordRun, runsFrom } from './pair-runs.ts'
 
 interface Props {
-  readonly reading: Reading
-  readonly groups: readonly [Overlay, Overlay]
+  readonly address: Address
   readonly openChart: OpenChart
 }
 
 const RANGE = 24
 const BARS = [1, 2, 4] as const
-/** Three eighths to a triad. */
-const EIGHTHS = 3
-
-const triadsIn = (openChart: OpenChart, bars: number): number => {
-  const beats = openChart.current && openChart.chart ? beatsOf(openChart.current.spot, openChart.chart.metre) : 4
-  const unit = openChart.chart?.metre.unit ?? 4
-  return Math.max(2, Math.round((bars * beats * (8 / unit)) / EIGHTHS))
-}
 
 const inOrder = (v: Voiced, order: (typeof ORDERS)[number]): readonly Pitch[] =>
   inOrderOf(v.triad.notes, order).flatMap((n) => v.pitches.find((p) => p.note === n) ?? [])
 
 const pathWords = (v: Voiced): string => `${toGlyphs(v.triad.name)}, ${INVERSIONS[v.inversion]}`
+const chordOf = (run: ChordRun): string => toGlyphs(run.reading.place.chord.symbol)
 
-/** How to play a pair: the inversions nearest to each other through the bars, in one of the six orders. */
-export const PlayPair = ({ reading, groups, openChart }: Props) => {
+/** How to play pairs from the chord in view on: each inversion the nearest to the one before, across the chords too. */
+export const PlayPair = ({ address, openChart }: Props) => {
   const [order, setOrder] = useState<(typeof ORDERS)[number]>(ORDERS[0])
   const [kind, setKind] = useState<PathKind>('climb')
   const [bars, setBars] = useState<(typeof BARS)[number]>(2)
@@ -59,26 +51,44 @@ export const PlayPair = ({ reading, groups, openChart }: Props) => {
   const [neck, setNeck] = useState(WHOLE_NECK)
   const { clef, tuning, leftHanded } = openChart.settings
   const low = midi(CLEF_LOW[clef])
-  const count = triadsIn(openChart, bars)
-  const path = useMemo(() => inversionPath(groups, count, kind, low, midi(low + RANGE)), [groups, count, kind, low])
+  const runs = useMemo(() => runsFrom(openChart, bars), [openChart, bars])
+  const path = useMemo(() => pairPath(runs, kind, low, midi(low + RANGE)), [runs, kind, low])
+  const played = useMemo(
+    () => path.flatMap((run, i) => run.map((v) => ({ v, run: runs[i] as ChordRun }))),
+    [path, runs],
+  )
   const entries = useMemo(
     () =>
-      path.flatMap((v) =>
-        inOrder(v, order).map((p): StaffEntry => {
-          const note = readingOf(reading.notes, p)
-          return { pitches: [p], ...(note ? { note, fill: v.triad === groups[0] ? 'solid' : 'hollow' } : {}) }
+      played.flatMap(({ v, run }, k) =>
+        inOrder(v, order).map((p, n): StaffEntry => {
+          const note = readingOf(run.reading.notes, p)
+          const begins = n === 0 && played[k - 1]?.run !== run
+          return {
+            pitches: [p],
+            ...(note ? { note, fill: v.triad === run.groups[0] ? 'solid' : 'hollow' } : {}),
+            ...(begins ? { above: chordOf(run) } : {}),
+          }
         }),
       ),
-    [path, order, reading, groups],
+    [played, order],
   )
-  const here = path[Math.min(step, path.length - 1)]
-  const only = useMemo(() => here && new Set<number>(here.pitches.map((p) => p.pitch)), [here])
   const strings = useMemo(() => tuningFrom(tuning), [tuning])
-  const lowC = 12 * Math.floor((here?.pitches[0]?.pitch ?? low) / 12)
+  const { semitones } = openChart.instrument.written
+  const tab = useMemo(() => {
+    if (!address.tab) return null
+    const sounding = entries.map((e) => midi((e.pitches[0]?.pitch ?? low) - semitones))
+    return { frets: fingeringOf(sounding, strings), strings: strings.length }
+  }, [address.tab, entries, strings, semitones, low])
+  const here = played[Math.min(step, played.length - 1)]
+  const only = useMemo(() => here && new Set<number>(here.v.pitches.map((p) => p.pitch)), [here])
+  if (!here || runs.length === 0)
+    return <p className={styles.soft}>Nothing fits in this range. Choose another clef in Set-up, or another pair.</p>
+  const lowC = 12 * Math.floor((here.v.pitches[0]?.pitch ?? low) / 12)
   const text = {
-    title: `${reading.overlay.name}, ${kind}, order ${order}`,
-    heads: ['Triad', 'Inversion', 'Notes'],
-    rows: path.map((v) => [
+    title: `${runs.map((r) => `${r.reading.overlay.name} over ${r.reading.place.chord.symbol}`).join(', ')}; ${kind}, order ${order}`,
+    heads: ['Chord', 'Triad', 'Inversion', 'Notes'],
+    rows: played.map(({ v, run }) => [
+      run.reading.place.chord.symbol,
       v.triad.name,
       INVERSIONS[v.inversion] ?? '',
       inOrder(v, order)
@@ -86,6 +96,13 @@ export const PlayPair = ({ reading, groups, openChart }: Props) => {
         .join(' '),
     ]),
   }
+  const hearAll = () =>
+    hearParts(
+      path.map((run, i) => ({
+        chord: (runs[i] as ChordRun).reading.place.chord,
+        pitches: run.flatMap((v) => inOrder(v, order).map((p) => p.pitch)),
+      })),
+    )
   return (
     <div className={styles.play}>
       <div className={styles.line}>
@@ -103,38 +120,46 @@ export const PlayPair = ({ reading, groups, openChart }: Props) => {
           options={PATHS.map((p) => ({ value: p, label: p }))}
           onPick={setKind}
         />
-        <Select
-          label="Bars"
-          labelHidden
-          value={String(bars)}
-          options={BARS.map((b) => ({ value: String(b), label: b === 1 ? 'one bar' : `${b} bars` }))}
-          onPick={(b) => setBars(BARS.find((x) => String(x) === b) ?? 2)}
-        />
-        <Button tone="strong" onClick={() => hearPitches(entries.map((e) => e.pitches[0]?.pitch ?? low))}>
+        {runs.length === 1 && (
+          <Select
+            label="Bars"
+            labelHidden
+            value={String(bars)}
+            options={BARS.map((b) => ({ value: String(b), label: b === 1 ? 'one bar' : `${b} bars` }))}
+            onPick={(b) => setBars(BARS.find((x) => String(x) === b) ?? 2)}
+          />
+        )}
+        <Button pressed={address.tab} onClick={() => go({ tab: !address.tab })}>
+          Tablature
+        </Button>
+        <Button tone="strong" onClick={hearAll}>
           Hear it
         </Button>
         <Button onClick={() => void copyTable(text)}>Copy as text</Button>
       </div>
-      <Staff
-        entries={entries}
-        clef={clef}
-        name="Staff"
-        scale={0.95}
-        onPress={(i) => {
-          setStep(Math.floor(i / 3))
-          pressPitch(entries[i]?.pitches[0]?.pitch ?? low)
-        }}
-      />
+      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keys */}
+      <div className={styles.staff} tabIndex={0}>
+        <Staff
+          entries={entries}
+          clef={clef}
+          name="Staff"
+          scale={0.95}
+          wide
+          tab={tab}
+          onPress={(i) => {
+            setStep(Math.floor(i / 3))
+            pressPitch(entries[i]?.pitches[0]?.pitch ?? low)
+          }}
+        />
+      </div>
       <div className={styles.line}>
         <Button disabled={step === 0} onClick={() => setStep(step - 1)}>
           ← triad before
         </Button>
         <strong>
-          {here
-            ? `${Math.min(step, path.length - 1) + 1} of ${path.length}: ${pathWords(here)}`
-            : 'Nothing fits in this range.'}
+          {Math.min(step, played.length - 1) + 1} of {played.length}: {pathWords(here.v)} over {chordOf(here.run)}
         </strong>
-        <Button disabled={step >= path.length - 1} onClick={() => setStep(step + 1)}>
+        <Button disabled={step >= played.length - 1} onClick={() => setStep(step + 1)}>
           next triad →
         </Button>
         <Select
@@ -146,9 +171,9 @@ export const PlayPair = ({ reading, groups, openChart }: Props) => {
         />
       </div>
       <div className={styles.necks}>
-        <Keyboard reading={reading} low={lowC} octaves={2} only={only} onPress={pressPitch} />
+        <Keyboard reading={here.run.reading} low={lowC} octaves={2} only={only} onPress={pressPitch} />
         <Fretboard
-          reading={reading}
+          reading={here.run.reading}
           tuning={strings}
           position={neck}
           leftHanded={leftHanded}

@@ -27,8 +27,8 @@ const NAMING_NAMES = {
 const Instrument = ({ openChart }: { readonly openChart: OpenChart }) => {
   const { instrument, clef, naming, direction } = openChart.settings
   return (
-    <section className={styles.block} aria-label="Instrument">
-      <h2>Instrument</h2>
+    <section className={styles.block} aria-label="Pitch and names">
+      <h2>Pitch and names</h2>
       <Select
         label="Instrument"
         hint="What you type and read is in its written pitch. Everything is kept in concert pitch."
@@ -99,7 +99,7 @@ const Care = () => (
 const SECTIONS: Readonly<
   Record<SetupSection, { readonly label: string; readonly Part: ComponentType<{ readonly openChart: OpenChart }> }>
 > = {
-  instrument: { label: 'Instrument', Part: Instrument },
+  instrument: { label: 'Pitch and names', Part: Instrument },
   school: { label: 'School', Part: Schools },
   ears: { label: 'My ears', Part: Ears },
   strings: { label: 'Strings', Part: Strings },

@@ -32,16 +32,20 @@ describe('settings', () => {
   it.each([
     ['Instrument', 'instrument', 'bb'],
     ['Clef', 'clef', 'bass'],
-    ['Look', 'look', 'club'],
-    ['Keys', 'keys', 'off'],
     ['Pentatonics of the same notes', 'naming', 'as major'],
     ['Roots on black keys that nobody typed', 'direction', 'sharps'],
-  ])('%s is kept as it is picked, and everything shows it at once', async (label, name, value) => {
-    render(<SetupView {...props()} />)
-    fireEvent.change(screen.getByLabelText(label), { target: { value } })
-    expect(settings()).toMatchObject({ [name]: value })
-    await waitFor(() => expect(kept(name)).toBe(value))
-  })
+    ['Look', 'look', 'club', 'look'],
+    ['Keys', 'keys', 'off', 'look'],
+  ])(
+    '%s is kept as it is picked, and everything shows it at once',
+    async (label, name, value, section = 'instrument') => {
+      at(`/set-up?chart=c1&bar=2&section=${section}`)
+      render(<SetupView {...props()} />)
+      fireEvent.change(screen.getByLabelText(label), { target: { value } })
+      expect(settings()).toMatchObject({ [name]: value })
+      await waitFor(() => expect(kept(name)).toBe(value))
+    },
+  )
 
   it('another instrument moves what is written, and nothing that is kept', () => {
     const { openChart, address } = props()
@@ -54,6 +58,9 @@ describe('settings', () => {
     render(<SetupView {...props()} />)
     const options = screen.getByLabelText('Instrument').querySelectorAll('option')
     expect(options).toHaveLength(INSTRUMENTS.length)
+    cleanup()
+    at('/set-up?chart=c1&section=care')
+    render(<SetupView {...props()} />)
     const care = screen.getByRole('region', { name: 'Take care' }).textContent ?? ''
     for (const word of ['Warm up', 'break', 'pain or tingling', 'clinician', 'level low']) expect(care).toContain(word)
   })

@@ -1,63 +1,91 @@
-import { useState } from 'react'
-import { noteSentence, type Reading, toGlyphs } from '../../../core/index.ts'
+import { useStore } from '@nanostores/react'
+import { type MouseEvent, useState } from 'react'
+import { beatsOf, noteSentence, type Reading, toGlyphs } from '../../../core/index.ts'
+import { Multiple } from '../../figures/Multiple.tsx'
 import { Slope } from '../../figures/Slope.tsx'
 import { beatsWords, beatText } from '../../figures/words.ts'
 import { Button } from '../../parts/Button.tsx'
 import { go } from '../../state/address/address.ts'
+import type { FigureId } from '../../state/address/parts/desk.ts'
 import { hearNote } from '../../state/sound/overlay-hearing.ts'
+import { $playing } from '../../state/sound/playing.ts'
+import { moveChord } from '../../state/tune/moving.ts'
 import type { OpenChart } from '../../state/tune/open-chart.ts'
+import { TurnTaking } from '../overlay/TurnTaking.tsx'
 import type { ViewProps } from '../view.ts'
+import { BeatsLeft } from './BeatsLeft.tsx'
 import styles from './StandView.module.css'
 
-/** Where the next chord comes, in words. */
+/** When the next chord comes, in words. */
 const change = (openChart: OpenChart): string => {
   const { current, spots, chart } = openChart
   if (!current?.next || !chart) return 'no next chord'
   const after = spots[current.index + 1] ?? spots[0]
-  const length = beatsWords(current.spot.length / ((960 * 4) / chart.metre.unit))
+  const length = beatsWords(beatsOf(current.spot, chart.metre))
   const where = after ? `bar ${after.spot.bar}${after.beat > 1 ? `, beat ${beatText(after.beat)}` : ''}` : ''
   return `after ${length}, ${where}`
 }
 
-const Far = ({ reading, openChart }: { readonly reading: Reading; readonly openChart: OpenChart }) => {
+/** The next chord, and what is laid there. */
+const Next = ({ openChart }: { readonly openChart: OpenChart }) => {
+  const { current, spots } = openChart
+  const playing = useStore($playing) !== null
+  const after = current && (spots[current.index + 1] ?? (current.next ? spots[0] : undefined))
+  const laid = after && after.by !== 'home' ? after.reading : null
+  return (
+    <div className={styles.next}>
+      <p>
+        then <strong>{after ? toGlyphs(after.spot.chord.symbol) : '–'}</strong>
+        {playing && <BeatsLeft openChart={openChart} />}
+      </p>
+      {laid && (
+        <p className={styles.laid}>
+          <Multiple reading={laid} /> {toGlyphs(laid.overlay.name)}
+        </p>
+      )}
+      <p className={styles.when}>{change(openChart)}</p>
+    </div>
+  )
+}
+
+const PLAYED: readonly FigureId[] = ['keyboard', 'fretboard', 'staff']
+
+const Figure = ({
+  reading,
+  openChart,
+  figure,
+}: {
+  readonly reading: Reading
+  readonly openChart: OpenChart
+  readonly figure: FigureId
+}) => {
   const [chosen, setChosen] = useState<{ readonly of: Reading; readonly index: number } | null>(null)
   const index = chosen?.of === reading ? chosen.index : null
-  const { next } = reading.place
+  const note = index === null ? undefined : reading.notes[index]
+  if (PLAYED.includes(figure)) return <TurnTaking figure={figure} reading={reading} openChart={openChart} />
   return (
     <>
-      <section className={styles.facts} aria-label="Chord" aria-live="polite">
-        <h1 className={styles.chord}>{toGlyphs(reading.place.chord.symbol)}</h1>
-        <p className={styles.overlay}>{toGlyphs(reading.overlay.name)}</p>
-        {openChart.inHand && <p className={styles.route}>route: {toGlyphs(openChart.inHand)}</p>}
-        <p className={styles.figures}>
-          fade <strong>{reading.fade}</strong>
-          <br />
-          lands <strong>{reading.landing ?? '–'}</strong>
-        </p>
-        <p className={styles.next}>
-          then <strong>{next ? toGlyphs(next.symbol) : '–'}</strong>
-          <br />
-          <span>{change(openChart)}</span>
-        </p>
-      </section>
-      <div className={styles.slope}>
-        <Slope
-          reading={reading}
-          chosen={index}
-          onChoose={(i) => setChosen({ of: reading, index: i })}
-          onHear={hearNote}
-          scale={1.75}
-        />
-        {index !== null && reading.notes[index] && (
-          <p className={styles.sentence}>{toGlyphs(noteSentence(reading.notes[index], reading))}</p>
-        )}
-      </div>
+      <Slope
+        reading={reading}
+        chosen={index}
+        onChoose={(i) => setChosen({ of: reading, index: i })}
+        onHear={hearNote}
+        scale={1.75}
+      />
+      {note && <p className={styles.sentence}>{toGlyphs(noteSentence(note, reading))}</p>}
     </>
   )
 }
 
-/** Chord, next chord, overlay and slope, large enough to be read from two metres. */
-const StandView = ({ openChart }: ViewProps) => {
+/** A tap beside what can be pressed: on the right half on, on the left half back. */
+const tap = (e: MouseEvent<HTMLElement>): void => {
+  if (e.target instanceof Element && e.target.closest('button, select, input, a, [role="button"]')) return
+  const { left, width } = e.currentTarget.getBoundingClientRect()
+  moveChord(e.clientX < left + width / 2 ? -1 : 1)
+}
+
+/** Chord, what is laid, its picture, then the next chord and what is laid there: to be read from two metres. */
+const StandView = ({ address, openChart }: ViewProps) => {
   const reading = openChart.current?.reading
   if (!reading)
     return (
@@ -68,8 +96,26 @@ const StandView = ({ openChart }: ViewProps) => {
       </div>
     )
   return (
-    <div className={styles.stand}>
-      <Far reading={reading} openChart={openChart} />
+    // biome-ignore lint/a11y/noStaticElementInteractions: a tap is a second way; arrows, the pedal and the rail do the same
+    // biome-ignore lint/a11y/useKeyWithClickEvents: the page's own arrow keys do the same
+    <div className={styles.stand} onClick={tap}>
+      <section className={styles.facts} aria-label="Chord" aria-live="polite">
+        <h1 className={styles.chord}>{toGlyphs(reading.place.chord.symbol)}</h1>
+        <p className={styles.overlay}>{toGlyphs(reading.overlay.name)}</p>
+        {openChart.inHand && <p className={styles.route}>route: {toGlyphs(openChart.inHand)}</p>}
+        <p className={styles.figures}>
+          <span>
+            fade <strong>{reading.fade}</strong>
+          </span>{' '}
+          <span>
+            lands <strong>{reading.landing ?? '–'}</strong>
+          </span>
+        </p>
+        <Next openChart={openChart} />
+      </section>
+      <div className={styles.slope}>
+        <Figure reading={reading} openChart={openChart} figure={address.figure} />
+      </div>
     </div>
   )
 }
