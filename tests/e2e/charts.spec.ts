@@ -117,6 +117,7 @@ test('the player’s word on a job wins everywhere, and can be taken back', asyn
   const id = await made('My Word')
   await open(page, `${server.address}charts?chart=${id}&bar=4`)
   await expect(harmony(page).getByRole('row', { name: /4 C7/ })).toContainText('V of F')
+  await page.getByText('Say otherwise').click()
   await page.getByLabel('It is rather').selectOption('substitute V')
   await page.getByLabel('of', { exact: true }).fill('B')
   await page.getByRole('button', { name: 'Say so' }).click()

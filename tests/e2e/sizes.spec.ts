@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test'
 import { boardFerry } from './ferry.ts'
 import { wrongIn } from './frame.ts'
-import { open } from './page.ts'
+import { complaints, open } from './page.ts'
 import { serverOfFile } from './server.ts'
 
 const SIZES = [
@@ -57,3 +57,24 @@ for (const look of ['light', 'dark'] as const)
       await context.close()
       expect(found).toEqual([])
     })
+
+test('no width between a telephone and a wide screen makes a figure fail', async ({ browser }) => {
+  test.slow()
+  const page = await browser.newPage({ viewport: { width: 1300, height: 760 }, reducedMotion: 'reduce' })
+  const said = complaints(page)
+  for (const path of ['desk of a pair', 'pairs played', 'symmetry', 'line'] as const) {
+    for (const figure of path === 'desk of a pair' ? ['slope', 'keyboard', 'fretboard'] : ['']) {
+      const more = figure === '' ? '' : `&figure=${figure}`
+      await open(
+        page,
+        `${server.address}${VIEWS[path].replace('&figure=staff', '')}&chart=${ids.get('Pier Eleven')}${more}`,
+      )
+      for (let width = 1300; width >= 340; width -= 31) {
+        await page.setViewportSize({ width, height: 760 })
+        await page.waitForTimeout(30)
+      }
+    }
+  }
+  await page.close()
+  expect(said).toEqual([])
+})

@@ -6,6 +6,7 @@ import {
   type NoteReading,
   namesOf,
   type Overlay,
+  printCount,
   toGlyphs,
 } from '../../core/index.ts'
 
@@ -32,6 +33,9 @@ const BEATS = [
   'eight beats',
 ]
 export const beatsWords = (beats: number): string => BEATS[beats] ?? `${beatText(beats)} beats`
+
+/** `1 chart`, `2,100 overlays`. */
+export const howMany = (n: number, noun: string): string => `${printCount(n)} ${noun}${n === 1 ? '' : 's'}`
 
 /** 3.5 as 3½; other fractions with two places. */
 export const beatText = (beat: number): string => {

@@ -2,6 +2,7 @@ import { useStore } from '@nanostores/react'
 import { createColumnHelper, flexRender, getCoreRowModel, useReactTable } from '@tanstack/react-table'
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { type KeyboardEvent, useEffect, useMemo, useRef } from 'react'
+import { howMany } from '../../figures/words.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Select } from '../../parts/Select.tsx'
 import { type Address, go } from '../../state/address/address.ts'
@@ -160,7 +161,9 @@ export const LibraryTable = ({ address, kept }: { readonly address: Address; rea
       </div>
       <RecentList open={open} />
       <p className={styles.count} role="status">
-        {library?.state === 'loading' ? 'Looking …' : `${rows.length}${library?.next ? ' and more' : ''} charts`}
+        {library?.state === 'loading'
+          ? 'Looking …'
+          : `${howMany(rows.length, 'chart')}${library?.next ? ' and more' : ''}`}
       </p>
     </section>
   )

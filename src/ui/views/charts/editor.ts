@@ -41,6 +41,20 @@ const THEME = EditorView.theme({
   '.cm-diagnosticAction': { background: 'var(--ink)', color: 'var(--panel)', fontSize: '15px', padding: '4px 10px' },
 })
 
+/**
+ * Typing over a selection is done here: a browser that does it itself leaves inline styles where lines join, which the
+ * page's policy refuses.
+ */
+const typedOver = EditorView.domEventHandlers({
+  beforeinput: (event, view) => {
+    const { inputType, data, isComposing } = event
+    if (inputType !== 'insertText' || data === null || isComposing || view.state.selection.main.empty) return false
+    event.preventDefault()
+    view.dispatch({ ...view.state.replaceSelection(data), userEvent: 'input.type', scrollIntoView: true })
+    return true
+  },
+})
+
 /** The chart editor in a shadow root of its own, so that its styles need no exception from the page's policy. */
 export const mountEditor = (
   host: HTMLElement,
@@ -56,6 +70,7 @@ export const mountEditor = (
     drawSelection(),
     highlightActiveLine(),
     EditorView.lineWrapping,
+    typedOver,
     EditorView.contentAttributes.of({ 'aria-label': 'Chart text', spellcheck: 'false', autocapitalize: 'off' }),
     ...chartLanguage,
     chartLinter,

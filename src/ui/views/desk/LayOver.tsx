@@ -1,6 +1,7 @@
 import { useStore } from '@nanostores/react'
 import { useEffect, useState } from 'react'
-import type { Place as Spotted } from '../../../core/index.ts'
+import { printCount, type Place as Spotted } from '../../../core/index.ts'
+import { howMany } from '../../figures/words.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Select } from '../../parts/Select.tsx'
 import { type Address, choose } from '../../state/address/address.ts'
@@ -109,7 +110,7 @@ export const LayOver = ({ address, openChart, spot, ideas, onIdeas }: Props) => 
         <>
           <p className={styles.heads} aria-hidden="true">
             <span>
-              {count} of {ranking.of}
+              {printCount(count)} of {howMany(ranking.of, 'overlay')}
             </span>
             <span>fade</span>
             <span>lands</span>

@@ -74,8 +74,11 @@ export const OverlayList = ({ ranking, index, place, weights, onLay }: Props) =>
   useEffect(() => {
     const isAnew = question.current !== ranking
     question.current = ranking
-    if (isAnew) rows.scrollToOffset(0)
-    else if (index >= 0) rows.scrollToIndex(index)
+    const { range } = rows
+    // Asking the browser where the list is would make it lay out the page in the middle of a key.
+    const isInSight = range !== null && index > range.startIndex && index < range.endIndex - 1
+    if (isAnew && (rows.scrollOffset ?? 0) > 0) rows.scrollToOffset(0)
+    else if (!isAnew && index >= 0 && !isInSight) rows.scrollToIndex(index)
   }, [ranking, index, rows])
   const idOf = (i: number): string => `overlay-${i}`
   return (

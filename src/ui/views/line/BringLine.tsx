@@ -1,5 +1,6 @@
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 import { barsAt, type Chart, GRIDS, type Grid, toGlyphs } from '../../../core/index.ts'
+import { howMany } from '../../figures/words.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
 import { Select } from '../../parts/Select.tsx'
@@ -31,6 +32,7 @@ export const BringLine = ({ chart, kept }: { readonly chart: Chart; readonly kep
   const [chorus, setChorus] = useState('1')
   const [found, setFound] = useState<LookedInto | null>(null)
   const [wrong, setWrong] = useState<string | null>(null)
+  const picker = useRef<HTMLInputElement>(null)
   const look = async (source: File | null, voice: number | null, by: Grid) => {
     const answer = await lookInto(source ?? new File([text], 'line.txt'), voice, by)
     setFound(answer.ok ? answer.value : null)
@@ -67,10 +69,14 @@ export const BringLine = ({ chart, kept }: { readonly chart: Chart; readonly kep
               }}
             />
           </label>
-          <label>
-            or a file: MIDI, ABC, MusicXML
+          <div>
+            <Button onClick={() => picker.current?.click()}>{file ? file.name : 'Or choose a file'}</Button> MIDI, ABC,
+            MusicXML
             <input
+              ref={picker}
               type="file"
+              hidden
+              aria-label="Line file"
               accept=".mid,.midi,.abc,.xml,.musicxml,.txt"
               onChange={(e) => {
                 const chosen = e.target.files?.[0] ?? null
@@ -80,7 +86,7 @@ export const BringLine = ({ chart, kept }: { readonly chart: Chart; readonly kep
                 void look(chosen, null, grid)
               }}
             />
-          </label>
+          </div>
           {found === null && (
             <Button disabled={text.trim() === '' && file === null} onClick={() => void look(file, null, grid)}>
               Look into it
@@ -90,7 +96,7 @@ export const BringLine = ({ chart, kept }: { readonly chart: Chart; readonly kep
           {found && (
             <>
               <p role="status">
-                {found.notes.length} notes.{' '}
+                {howMany(found.notes.length, 'note')}.{' '}
                 {found.leftOut.length > 0 &&
                   `Left out: ${found.leftOut.map((l) => `${toGlyphs(l.what)} (${l.why})`).join('; ')}.`}
               </p>
