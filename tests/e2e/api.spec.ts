@@ -110,7 +110,7 @@ test('answers have their kind; a pair has its groups; a sounding chord is the on
       ['C', '13'],
     ].map(([name, degree], i) => ({ name, degree, stated: i > 3 })),
   })
-  expect((await get('health')).body).toMatchObject({ status: 'ok', schema: 7 })
+  expect((await get('health')).body).toMatchObject({ status: 'ok', schema: 8 })
 })
 
 for (const [q, at] of [

@@ -7,7 +7,7 @@ import { pitchClass } from '../pitch/units.ts'
 import { chordNamed, overlayNamed, placeNamed } from '../testing/words.ts'
 import { changesBetween, changesSentence, schoolEffects } from './changes.ts'
 import { chordToneModes, rootlessNinth } from './chord-tones.ts'
-import { compareSets, notesIn, triadOf } from './compare.ts'
+import { compareSets, furtherOut, notesIn, triadOf } from './compare.ts'
 import { placeOf, readOver, withHome } from './read.ts'
 import { DEFAULT_SCHOOL } from './school.ts'
 import { DEFAULT_WEIGHTS, type Weights } from './weights.ts'
@@ -147,5 +147,25 @@ describe('what grows on a chord', () => {
       'b7',
       '9',
     ])
+  })
+})
+
+describe('which of two is further out, and why', () => {
+  const over = (chord: string, next: string, overlay: string) =>
+    readOver(overlayNamed(overlay), placeNamed(chord, next), DEFAULT_WEIGHTS)
+  it('names by how much, and the notes that make it so', () => {
+    const [out, near] = [over('Eb7', 'Abmaj7', 'D'), over('Eb7', 'Abmaj7', 'Bbm')]
+    const told = furtherOut(near, out)
+    expect(told).toBe(furtherOut(out, near))
+    expect(told).toContain(`D is further out than Bbm by ${out.fade - near.fade}: its 7, D, rubs against Db`)
+  })
+  it('says so where neither is, and gives a reason wherever one is', () => {
+    const home = over('Cmaj7', 'Fmaj7', 'G')
+    expect(furtherOut(home, home)).toBe('G and G lie equally far out.')
+    for (const a of ['C', 'Em', 'D', 'F# major pentatonic', 'C ionian'])
+      for (const b of ['G', 'Bb', 'A & B', 'C lydian']) {
+        const [x, y] = [over('Cmaj7', 'Fmaj7', a), over('Cmaj7', 'Fmaj7', b)]
+        if (x.fade !== y.fade) expect(furtherOut(x, y)).toMatch(/^.+ is further out than .+ by \d+: .{12,}\.$/)
+      }
   })
 })
