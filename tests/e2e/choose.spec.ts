@@ -293,12 +293,12 @@ test('the pair map is walked by keys; a pair is derived, played and copied', asy
   await page.getByRole('button', { name: 'Copy as text' }).click()
   await expect(page.getByRole('status')).toContainText('Copied')
   const copied = await page.evaluate(() => navigator.clipboard.readText())
-  expect(copied.split('\n')[2]).toMatch(/^Bm\troot position\tF♯\d D\d B\d$/)
+  expect(copied.split('\n')[2]).toMatch(/\tBm\troot position\tF♯\d D\d B\d$/)
 })
 
 test('a symmetric scale shows what it holds and the dominants behind it, and goes to the Desk', async ({ page }) => {
   await open(page, `${server.address}symmetry?chart=${waltz}&bar=8&beat=1&scale=F+half-whole`)
-  await expect(page.getByText('Holds 24 triads and')).toBeVisible()
+  await expect(page.getByText('24 triads and')).toBeVisible()
   await expect(
     page.getByText('It comes back every three semitones, so there are only three different ones.'),
   ).toBeVisible()

@@ -158,6 +158,11 @@ const Making = ({
         <Button tone="strong" disabled={isEmpty} onClick={() => window.print()}>
           Print this page
         </Button>
+        {what === 'chart' && kept.route && !openChart.isSketch && (
+          <a href={`/api/v1/routes/${kept.route.id}/export?as=musicxml`} download>
+            The route in hand as MusicXML
+          </a>
+        )}
         {isEmpty && <p role="alert">Nothing to print yet: lay something over the chord.</p>}
       </div>
       <div className={styles.preview} aria-hidden="true" inert>

@@ -43,7 +43,7 @@ export const KINDS: { readonly [K in KindName]: Kind<K> } = {
     asks: true,
     noun: 'route',
     title: (row) => row.name,
-    words: { name: 'the name', steps: 'the steps', note: 'the note', inHand: 'taking it in hand' },
+    words: { name: 'the name', steps: 'the steps', note: 'the note' },
   },
   lines: {
     fields: ['name', 'chartId', 'text', 'line', 'tags', 'disputed', 'played', 'routeId'],
@@ -71,10 +71,12 @@ export const KINDS: { readonly [K in KindName]: Kind<K> } = {
   },
 }
 
-/** The bars of a route that changed, in words; null where nothing else of it did. */
-const stepsWords = (before: RouteRow, after: RouteRow): string | null => {
+/** Of a route: the bars that changed, or whether it is in hand; null where something else of it did. */
+const routeWords = (before: RouteRow, after: RouteRow): string | null => {
   const bars = barsChanged(before.steps, after.steps)
-  if (bars === null || before.inHand !== after.inHand || before.name !== after.name) return null
+  if (before.name !== after.name) return null
+  if (before.inHand !== after.inHand) return `whether ${after.name} is in hand`
+  if (bars === null) return null
   return bars.from === bars.to ? `the route in bar ${bars.from}` : `the route in bars ${bars.from}–${bars.to}`
 }
 
@@ -83,8 +85,8 @@ export const changeWords = <K extends KindName>(name: K, before: RowOf[K], after
   const { fields, words, title } = KINDS[name]
   const of = title(after)
   if (name === 'settings') return of
-  const steps = name === 'routes' ? stepsWords(before as RouteRow, after as RouteRow) : null
-  if (steps !== null) return steps
+  const route = name === 'routes' ? routeWords(before as RouteRow, after as RouteRow) : null
+  if (route !== null) return route
   const changed = fields.filter((f) => JSON.stringify(before[f]) !== JSON.stringify(after[f]))
   const told = [...new Set(changed.flatMap((f) => words[f] ?? []))]
   return told.length === 0 ? of : `${told.join(', ')} of ${of}`

@@ -22,7 +22,7 @@ import {
   turnsOf,
   type WishedFade,
 } from '../../../core/index.ts'
-import type { BandStep } from '../../figures/RouteBand.tsx'
+import type { BandStep } from '../../figures/RouteStep.tsx'
 import type { Address } from '../address/address.ts'
 import type { Kept } from '../kept/kept.ts'
 import type { RouteRow } from '../kept/row-types.ts'

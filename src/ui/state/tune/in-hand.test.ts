@@ -64,6 +64,7 @@ describe('the route in hand', () => {
     const after = kept(before.id) as RouteRow
     expect(changeWords('routes', before, after)).toBe('the route in bars 2–3')
     expect(changeWords('routes', after, { ...after, name: 'Anew' })).toBe('the name of Anew')
+    expect(changeWords('routes', after, { ...after, inHand: false })).toBe('whether Laid by hand is in hand')
   })
   it('is swapped for another, and put away', async () => {
     const other = server.put('routes', 'r2', {

@@ -1,7 +1,6 @@
 import { useStore } from '@nanostores/react'
 import { useEffect, useState } from 'react'
-import { printCount, type Place as Spotted } from '../../../core/index.ts'
-import { howMany } from '../../figures/words.ts'
+import type { Place as Spotted } from '../../../core/index.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Select } from '../../parts/Select.tsx'
 import { type Address, choose } from '../../state/address/address.ts'
@@ -110,7 +109,7 @@ export const LayOver = ({ address, openChart, spot, ideas, onIdeas }: Props) => 
         <>
           <p className={styles.heads} aria-hidden="true">
             <span>
-              {printCount(count)} of {howMany(ranking.of, 'overlay')}
+              {count} of {ranking.of}
             </span>
             <span>fade</span>
             <span>lands</span>

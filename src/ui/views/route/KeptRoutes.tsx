@@ -8,7 +8,7 @@ import type { RouteRow } from '../../state/kept/row-types.ts'
 import { $rows } from '../../state/kept/rows.ts'
 import { FIRST } from '../../state/page/first.ts'
 import { removeRoute, renameRoute } from '../../state/route/routes.ts'
-import { banDevice } from '../../state/route/steering.ts'
+import { banDevice, goToSlot } from '../../state/route/steering.ts'
 import { putAway, takeInHand } from '../../state/tune/in-hand.ts'
 import { useOver } from '../overlay/use-over.ts'
 import { CompareRoutes } from './CompareRoutes.tsx'
@@ -114,8 +114,23 @@ export const KeptRoutes = (props: RouteProps) => {
       </div>
     )
   if (fetching === 'loading' && here.length === 0) return <p role="status">Fetching the kept routes …</p>
+  const moved = props.route === null ? props.steps.filter((s) => s.was !== null) : []
   return (
     <>
+      {moved.length > 0 && (
+        <section aria-label="What moved">
+          <p>The chart changed under the route in hand:</p>
+          <ul className={styles.tools}>
+            {moved.map(({ slot, was }) => (
+              <li key={slot.index}>
+                <Button onClick={() => goToSlot(slot)}>
+                  bar {slot.bar}: {toGlyphs(was ?? '')} is now {toGlyphs(slot.chord.symbol)}
+                </Button>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
       <Overuse route={props.route} rows={rows} />
       {here.length === 0 && <p>No route of this chart is kept yet. Choose one of the list and keep it (key k).</p>}
       <ul aria-label="Routes" className={sheet.keptList}>
