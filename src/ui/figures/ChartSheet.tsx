@@ -34,19 +34,28 @@ interface Props {
 const NARROW_NOTES = 3
 const isPlain = (c: SheetChord): boolean => c.reading === null || c.goesOn
 
-/** Bars in lines of two or four: two where a staff of many notes or two staves stand in a bar. */
+const LINE = 4
+/** Quarters of a line that a bar needs: each of its staves one, or two where it has many notes. */
+const quarters = ({ chords }: SheetBar): number => {
+  const staves = chords.filter((c) => !isPlain(c)).map((c) => ((c.reading?.notes.length ?? 0) > NARROW_NOTES ? 2 : 1))
+  return Math.max(
+    1,
+    Math.min(
+      LINE,
+      staves.reduce((sum, n) => sum + n, 0),
+    ),
+  )
+}
+
+/** Bars in lines of four, two or one, by what their staves need. */
 export const sheetLines = (bars: readonly SheetBar[]): readonly (readonly SheetBar[])[] => {
-  const isWide = ({ chords }: SheetBar): boolean => {
-    const staves = chords.filter((c) => !isPlain(c))
-    return staves.length > 1 || staves.some((c) => (c.reading?.notes.length ?? 0) > NARROW_NOTES)
-  }
   const lines: SheetBar[][] = []
   let room = 0
   for (const bar of bars) {
-    const needs = isWide(bar) ? 2 : 1
+    const needs = quarters(bar)
     if (room < needs || bar.section !== null) {
       lines.push([])
-      room = 4
+      room = LINE
     }
     lines.at(-1)?.push(bar)
     room -= needs
@@ -116,7 +125,7 @@ export const ChartSheet = ({ title, route, badge, bars, clef, strings }: Props) 
     {sheetLines(bars).map((line) => (
       <ol key={line[0]?.number} className={styles.line}>
         {line.map((bar) => (
-          <li key={bar.number} className={styles.bar} data-wide={line.length <= 2 || undefined}>
+          <li key={bar.number} className={styles.bar} data-quarters={quarters(bar)}>
             <p className={styles.number}>
               {bar.number}
               {bar.section && <strong> {bar.section}</strong>}

@@ -170,18 +170,20 @@ export const PlayPair = ({ address, openChart }: Props) => {
           onPick={(v) => setNeck(NECK_CHOICES.find((p) => positionName(p) === v) ?? WHOLE_NECK)}
         />
       </div>
-      <div className={styles.necks}>
-        <Keyboard reading={here.run.reading} low={lowC} octaves={2} only={only} onPress={pressPitch} />
-        <Fretboard
-          reading={here.run.reading}
-          tuning={strings}
-          position={neck}
-          leftHanded={leftHanded}
-          picking={false}
-          only={only}
-          onPress={pressPitch}
-        />
-      </div>
+      {!address.tab && (
+        <div className={styles.necks}>
+          <Keyboard reading={here.run.reading} low={lowC} octaves={2} only={only} onPress={pressPitch} />
+          <Fretboard
+            reading={here.run.reading}
+            tuning={strings}
+            position={neck}
+            leftHanded={leftHanded}
+            picking={false}
+            only={only}
+            onPress={pressPitch}
+          />
+        </div>
+      )}
     </div>
   )
 }
