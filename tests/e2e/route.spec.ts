@@ -55,7 +55,7 @@ test('the arc is set by hand and by keys, planned, a step locked and planned aro
   expect(dragged).toBeGreaterThan(70)
   await planned(page)
 
-  await step(page, 'bar 4, beat 1, C7').click({ position: { x: 10, y: 200 } })
+  await step(page, 'bar 4, beat 1, C7').click({ position: { x: 10, y: 145 } })
   const others = page.getByRole('region', { name: 'Step' }).getByRole('listitem')
   await expect(others.first()).toBeVisible()
   const other =
@@ -195,7 +195,7 @@ test('the seam into the next step is shown, with the note to leave from; a route
     .getByRole('button', { name: 'bars 3–5' })
     .click()
   await planned(page)
-  await step(page, 'bar 4, beat 1, C7').click({ position: { x: 10, y: 200 } })
+  await step(page, 'bar 4, beat 1, C7').click({ position: { x: 10, y: 145 } })
   await button(page, 'Seam').click()
   const seam = page.getByRole('region', { name: 'Seam' })
   await expect(seam.getByRole('heading', { name: 'E♭ minor pentatonic → E minor pentatonic' })).toBeVisible()
@@ -209,7 +209,7 @@ test('the seam into the next step is shown, with the note to leave from; a route
   await page.keyboard.press('Escape')
   await expect(page).toHaveURL(/\/route\?/)
   await page.getByRole('button', { name: /^in hand: / }).click()
-  await routes(page).getByRole('button', { name: 'In hand' }).click()
+  await routes(page).getByRole('button', { name: 'In hand', exact: true }).click()
   await expect(page.getByRole('status').filter({ hasText: 'Put away' })).toBeVisible()
   await expect(page.getByRole('button', { name: /^in hand: / })).toHaveCount(0)
   await page.keyboard.press('Control+z')
