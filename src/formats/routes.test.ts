@@ -62,4 +62,25 @@ describe('a route as a file', () => {
     ])
     expect(score).toMatch(/E &amp; F#<\/words>\s*<\/direction-type>\s*<offset>1920<\/offset>/)
   })
+  it('writes what is laid as notes, with degrees and exits under them, in bars that add up', () => {
+    const score = writeRoute('Slack water', STEPS, chart, 'musicxml')
+    const measures = score.split('<measure ').slice(1)
+    const lengths = measures.map((m) =>
+      [...m.matchAll(/<duration>(\d+)<\/duration>/g)].reduce((sum, d) => sum + Number(d[1]), 0),
+    )
+    expect(new Set(lengths)).toEqual(new Set([3840]))
+    const notesOf = (m = '') =>
+      [...m.matchAll(/<step>(\w)<\/step>(?:<alter>(-?\d)<\/alter>)?/g)].map((n) => `${n[1]}${n[2] ?? ''}`)
+    // A minor pentatonic over Dm7: five notes and no more; the second half of bar 2 goes on, and is not written again.
+    expect(notesOf(measures[0]?.replace(/<harmony>.*?<\/harmony>/gs, '').replace(/>\s+</g, '><'))).toEqual([
+      'A',
+      'C',
+      'D',
+      'E',
+      'G',
+    ])
+    const under = [...(measures[0] ?? '').matchAll(/<text>([^<]+)<\/text>/g)].map((t) => t[1])
+    expect(under).toEqual(['5', '+1 B', 'b7', '-1/2 B', '1', '= D', '9', '+1/2 F', '11', '= G'])
+    expect(writeRoute('Nothing', [{ bar: 1, overlay: null }], chart, 'musicxml')).not.toContain('<pitch>')
+  })
 })

@@ -110,6 +110,8 @@ export interface NoteAt {
   readonly tied: boolean
   /** How it is written, where it lies on a grid. */
   readonly sign?: Pick<Written, 'value' | 'dots' | 'triplet'>
+  /** Words under the note, line by line. */
+  readonly under?: readonly string[]
 }
 
 const writtenValue = ({ sign }: NoteAt): readonly Out[] =>
@@ -139,6 +141,7 @@ const noteIn = (at: NoteAt): Out => {
           ),
         ]
       : []),
+    ...(at.under ?? []).map((text, i) => el('lyric', [el('text', text)], { number: String(i + 1) })),
   ])
 }
 
