@@ -1,4 +1,4 @@
-import { useMemo, useRef } from 'react'
+import { memo, useMemo, useRef } from 'react'
 import { barTicks, beatsOf, type Chain, type Chart, toGlyphs } from '../../core/index.ts'
 import { hueClass } from './hue.ts'
 import { furthestOut, useInView } from './in-view.ts'
@@ -6,7 +6,17 @@ import { Playhead } from './Playhead.tsx'
 import styles from './Strip.module.css'
 import { useShort } from './short.ts'
 import { useInSight } from './sight.ts'
-import { LOW_STRIP, layoutBrackets, layoutStrip, loopPath, STRIP, type StripSpot, xOfTick } from './strip-layout.ts'
+import {
+  LOW_STRIP,
+  layoutBrackets,
+  layoutStrip,
+  loopPath,
+  STRIP,
+  type StripBox,
+  type StripSizes,
+  type StripSpot,
+  xOfTick,
+} from './strip-layout.ts'
 import { beatText } from './words.ts'
 
 interface Props {
@@ -27,6 +37,54 @@ const WINDOWED_FROM = 600
 
 const itemName = (s: StripSpot): string =>
   `bar ${s.spot.bar}, beat ${beatText(s.beat)}, ${toGlyphs(s.spot.chord.symbol)}`
+
+interface SpotProps extends StripBox {
+  readonly spot: StripSpot
+  readonly of: number
+  readonly sizes: StripSizes
+  readonly section: string | null
+  readonly here: boolean
+  /** Whether it is longer than a bar. */
+  readonly whole: boolean
+  readonly onGo: (spot: StripSpot) => void
+}
+
+/** One chord of the strip; drawn anew only where something of it changed. */
+const Spot = memo(({ spot: s, x, w, fade, path, of, sizes, section, here, whole, onGo }: SpotProps) => (
+  <g role="listitem" aria-label={itemName(s)} aria-setsize={of} aria-posinset={s.index + 1}>
+    <g
+      role="button"
+      tabIndex={here ? 0 : -1}
+      aria-label={itemName(s)}
+      aria-current={here ? 'true' : undefined}
+      className={`${styles.spot} ${here ? styles.here : ''} ${hueClass(fade)}`}
+      onClick={() => onGo(s)}
+      onKeyDown={(e) => {
+        if (e.key === 'Enter' || e.key === ' ') {
+          e.preventDefault()
+          e.stopPropagation()
+          onGo(s)
+        }
+      }}
+    >
+      <rect className={styles.ground} x={x} y={0} width={w} height={sizes.height} />
+      <path className={styles.step} d={path} />
+      <text className={styles.symbol} x={x + 7} y={sizes.symbols - 6}>
+        {toGlyphs(s.spot.chord.symbol)}
+      </text>
+      {s.spot.at === 0 && (
+        <>
+          <line className={styles.barLine} x1={x} x2={x} y1={sizes.home} y2={sizes.home + 9} />
+          <text className={styles.number} x={x + 7} y={sizes.home + 19}>
+            {s.spot.bar}
+            {section ? ` ${section}` : ''}
+          </text>
+        </>
+      )}
+      {s.by !== 'home' && !whole && <path className={styles.laid} d={`M${x + 8},${sizes.symbols + 1} h22`} />}
+    </g>
+  </g>
+))
 
 /** The chart as one band: each chord as wide as its beats, its fade as a step, its landing as the slope down. */
 export const Strip = ({ chart, spots, current, chains = [], onGo, loop = null, music = null }: Props) => {
@@ -64,50 +122,19 @@ export const Strip = ({ chart, spots, current, chains = [], onGo, loop = null, m
           {spots.map((s, i) => {
             const box = layout.boxes[i]
             if (!box || (i !== current && !isSeen(box.x, box.w))) return null
-            const firstOfBar = s.spot.at === 0
-            const section = firstOfBar ? sections.get(s.spot.bar) : null
+            const section = s.spot.at === 0 ? sections.get(s.spot.bar) : null
             return (
-              <g
+              <Spot
                 key={s.index}
-                role="listitem"
-                aria-label={itemName(s)}
-                aria-setsize={spots.length}
-                aria-posinset={i + 1}
-              >
-                <g
-                  role="button"
-                  tabIndex={i === current ? 0 : -1}
-                  aria-label={itemName(s)}
-                  aria-current={i === current ? 'true' : undefined}
-                  className={`${styles.spot} ${i === current ? styles.here : ''} ${hueClass(box.fade)}`}
-                  onClick={() => onGo(s)}
-                  onKeyDown={(e) => {
-                    if (e.key === 'Enter' || e.key === ' ') {
-                      e.preventDefault()
-                      e.stopPropagation()
-                      onGo(s)
-                    }
-                  }}
-                >
-                  <rect className={styles.ground} x={box.x} y={0} width={box.w} height={sizes.height} />
-                  <path className={styles.step} d={box.path} />
-                  <text className={styles.symbol} x={box.x + 7} y={sizes.symbols - 6}>
-                    {toGlyphs(s.spot.chord.symbol)}
-                  </text>
-                  {firstOfBar && (
-                    <>
-                      <line className={styles.barLine} x1={box.x} x2={box.x} y1={sizes.home} y2={sizes.home + 9} />
-                      <text className={styles.number} x={box.x + 7} y={sizes.home + 19}>
-                        {s.spot.bar}
-                        {section ? ` ${section}` : ''}
-                      </text>
-                    </>
-                  )}
-                  {s.by !== 'home' && s.spot.length <= full && (
-                    <path className={styles.laid} d={`M${box.x + 8},${sizes.symbols + 1} h22`} />
-                  )}
-                </g>
-              </g>
+                spot={s}
+                {...box}
+                of={spots.length}
+                sizes={sizes}
+                section={section ?? null}
+                here={i === current}
+                whole={s.spot.length > full}
+                onGo={onGo}
+              />
             )
           })}
           <path

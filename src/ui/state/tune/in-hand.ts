@@ -10,7 +10,7 @@ import {
   transposeOverlay,
 } from '../../../core/index.ts'
 import type { StripSpot } from '../../figures/strip-layout.ts'
-import { $address, go } from '../address/address.ts'
+import { $address, choose, go } from '../address/address.ts'
 import { $kept, $taken } from '../kept/kept.ts'
 import { $fetched, fetchedKey, fetchOver } from '../kept/lists.ts'
 import type { RouteRow } from '../kept/row-types.ts'
@@ -93,9 +93,11 @@ export const layHere = (): void => {
   if (overlay !== undefined) void layOver(overlay)
 }
 
-/** Takes away what lies over the chord in view. */
+/** Takes away what is tried over the chord in view, so that what lies there is seen; else what lies there. */
 export const layNothing = (): void => {
-  if ($openChart.get()?.current?.by === 'route') void layOver(null)
+  const by = $openChart.get()?.current?.by
+  if (by === 'overlay') choose('what was tried', { over: null })
+  else if (by === 'route') void layOver(null)
   else say('Nothing lies here.')
 }
 
