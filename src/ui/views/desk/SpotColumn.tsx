@@ -49,23 +49,23 @@ const Home = ({ reading, openChart }: { readonly reading: Reading; readonly open
 
 const Figures = ({ reading }: { readonly reading: Reading }) => (
   <div>
-    <dl className={styles.figures}>
-      <div>
-        <dt>Fade</dt>
-        <dd>
-          {reading.fade} <span className={styles.worst}>worst {reading.worst.fade}</span>
-        </dd>
-      </div>
-      <div>
-        <dt>Landing</dt>
-        <dd>{reading.landing ?? '–'}</dd>
-      </div>
-      <div>
-        <Button tone="quiet" aria-label="What fade and landing are" title="?" onClick={openLegend}>
-          ?
-        </Button>
-      </div>
-    </dl>
+    <div className={styles.figures}>
+      <dl>
+        <div>
+          <dt>Fade</dt>
+          <dd>
+            {reading.fade} <span className={styles.worst}>worst {reading.worst.fade}</span>
+          </dd>
+        </div>
+        <div>
+          <dt>Landing</dt>
+          <dd>{reading.landing ?? '–'}</dd>
+        </div>
+      </dl>
+      <Button tone="quiet" aria-label="What fade and landing are" title="?" onClick={openLegend}>
+        ?
+      </Button>
+    </div>
     <p>{toGlyphs(landingSentence(reading) ?? 'No next chord to land on.')}</p>
     <p>{toGlyphs(statesSentence(reading))}</p>
   </div>
