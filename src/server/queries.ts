@@ -62,6 +62,8 @@ export const SIZED_EVERY = 100
 
 const IMAGE_BYTES = 'coalesce(pg_column_size(before), 0) + coalesce(pg_column_size(after), 0)'
 
+const CHANGE = 'id::text as id, kind, row_id as "rowId", action, before, after, put_away as "putAway"'
+
 export const CHANGES = {
   add: `insert into changes (kind, row_id, action, before, after, step, put_away)
     values ($1, $2, $3, $4::jsonb, $5::jsonb, $6, $7) returning id::text as id`,
@@ -73,14 +75,14 @@ export const CHANGES = {
     (select id, sum(${IMAGE_BYTES}) over (order by id desc) as bytes from changes) sized where bytes > ${MOST_IMAGE_BYTES})`,
   letGo: `delete from changes where id <= $1::bigint - ${MOST_CHANGES}`,
   clearRedo: 'update changes set gone = true where undone_as is not null and not gone',
-  lastStanding: `select id::text as id, kind, row_id as "rowId", action, before, after, put_away as "putAway" from changes
+  lastStanding: `select ${CHANGE} from changes
     where undone_as is null and not gone order by changes.id desc limit 1`,
-  standing: `select id::text as id, kind, row_id as "rowId", action, before, after, put_away as "putAway" from changes
+  standing: `select ${CHANGE} from changes
     where id = $1::bigint and undone_as is null and not gone`,
   changedAgain: `select 1 as again from changes where row_id = $1 and id > $2::bigint and undone_as is null and not gone limit 1`,
-  lastUndone: `select id::text as id, kind, row_id as "rowId", action, before, after, put_away as "putAway" from changes
+  lastUndone: `select ${CHANGE} from changes
     where undone_as is not null and not gone order by undone_as desc limit 1`,
-  undone: `select id::text as id, kind, row_id as "rowId", action, before, after, put_away as "putAway" from changes
+  undone: `select ${CHANGE} from changes
     where id = $1::bigint and undone_as is not null and not gone`,
   undoneBefore: `select 1 as before from changes where row_id = $1 and id < $2::bigint and undone_as is not null and not gone limit 1`,
   markUndone: `update changes set undone_as = nextval('changes_undone') where id = $1::bigint`,

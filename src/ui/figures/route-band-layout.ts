@@ -15,8 +15,7 @@ export interface BandSizes {
 }
 const SYMBOLS = 26
 const NUMBERS = 20
-const SEAMS = 24
-export const SEAM_HEIGHT = SEAMS
+export const SEAM_HEIGHT = 24
 const MARGIN = 20
 
 const sized = (top: number, rise: number, shapes: number, named: boolean): BandSizes => {
@@ -27,7 +26,7 @@ const sized = (top: number, rise: number, shapes: number, named: boolean): BandS
   return {
     ...{ symbols: SYMBOLS, top, rise, home, number, name, seam, named },
     shape: shapes > 0 ? name + 24 : null,
-    height: named ? seam + SEAMS + 6 : number + 8,
+    height: named ? seam + SEAM_HEIGHT + 6 : number + 8,
   }
 }
 /** Near: names, small pictures, seams; the whole form: only how far out. Either for a tall and a short window. */

@@ -1,4 +1,6 @@
 import {
+  beatsOf,
+  type Chart,
   type KeptStep,
   layChain,
   layStep,
@@ -49,24 +51,23 @@ const chartToLayOver = (openChart: OpenChart): string | null => {
   if (address.sketch === null) return kept.ownText ? null : (kept.chart?.id ?? null)
   const id = keepSketch(address.sketch, openChart.chart?.bars.length ?? 0)
   go({ chart: id, sketch: null, against: null, line: null })
-  if (openChart.isSketch) say('The sketch is kept as a chart.')
+  say('The sketch is kept as a chart.')
   return id
 }
 
-const placeOfSpot = (spot: StripSpot, openChart: OpenChart) => {
+const placeOfSpot = (spot: StripSpot, { instrument }: OpenChart, { metre }: Chart) => {
   const { chord } = spot.spot
-  const back = reverse(openChart.instrument.written)
-  const beat = openChart.chart ? (960 * 4) / openChart.chart.metre.unit : 960
+  const back = reverse(instrument.written)
   const symbol = chord.kind === 'chord' ? transposeChord(chord, back).symbol : chord.symbol
-  return { bar: spot.spot.bar, beat: spot.beat, beats: spot.spot.length / beat, chord: symbol }
+  return { bar: spot.spot.bar, beat: spot.beat, beats: beatsOf(spot.spot, metre), chord: symbol }
 }
 
 /** Lays an overlay (concert pitch; null: nothing) over the chord in view, in the route in hand. */
 const layOver = async (overlay: string | null): Promise<void> => {
   const openChart = $openChart.get()
   const current = openChart?.current
-  if (!openChart || !current?.reading) return
-  const place = placeOfSpot(current, openChart)
+  if (!openChart?.chart || !current?.reading) return
+  const place = placeOfSpot(current, openChart, openChart.chart)
   const { settings, instrument } = openChart
   const read = overlay === null ? null : readOverlay(overlay)
   const reading = read?.ok
