@@ -47,13 +47,13 @@ export const pageRows = async (
 ): Promise<PageRows> => {
   const latest = async (): Promise<string | null> => (await db.query<{ id: string }>(PAGE.latest))[0]?.id ?? null
   const wanted = asked.chart ?? (asked.isSketch ? null : await latest())
-  const [titles, ideas, settings, chart, route] = await Promise.all([
+  const [titles, ideas, settings, chart] = await Promise.all([
     db.query<{ id: string; title: string }>(PAGE.titles),
     listRows(db, 'ideas', FIRST_IDEAS),
     db.query<Row>(PAGE.settings),
     wanted === null ? null : rowOrNull(db, 'charts', wanted),
-    wanted === null ? null : routeInHand(db, wanted),
   ])
+  const route = chart && (await routeInHand(db, chart.id))
   const shown = chart !== null && isShort(String(chart.text)) ? chart : null
   return {
     titles,

@@ -56,11 +56,17 @@ test('from opening to a kept idea that is found again after a restart, and taken
   const peak = await takePeak(page)
   expect(peak).toBeGreaterThan(0.01)
   expect(peak).toBeLessThan(0.5)
-  await page.getByRole('button', { name: 'Stop' }).click()
-  await page.waitForTimeout(500)
-  await takePeak(page)
-  await page.waitForTimeout(200)
-  expect(await takePeak(page)).toBeLessThan(0.001)
+  for (const press of [
+    () => slopeNotes(page).nth(2).press('Enter'),
+    () => page.getByRole('button', { name: 'Hear' }).click(),
+  ]) {
+    await press()
+    await page.getByRole('button', { name: 'Stop' }).click()
+    await page.waitForTimeout(300)
+    await takePeak(page)
+    await page.waitForTimeout(600)
+    expect(await takePeak(page)).toBeLessThan(0.001)
+  }
 
   await page.locator('body').click({ position: { x: 5, y: 790 } })
   await page.keyboard.press('k')

@@ -172,6 +172,8 @@ test('a line is written by degrees, moved by keys, tapped on staff and keys, and
   const band = (await page.getByRole('group', { name: 'Line' }).boundingBox()) ?? { x: 0, y: 0 }
   await page.mouse.click(band.x + 700, band.y + 75)
   await expect(notes(page)).toHaveCount(9)
+  const keptNotes = async () => (await call(server.address, 'GET', 'lines')).body.items[0].line.notes.length
+  await expect.poll(keptNotes).toBe(9)
   await page.reload()
   await page.waitForSelector('html[data-ready]')
   await expect(notes(page)).toHaveCount(9)

@@ -98,6 +98,7 @@ for (const look of ['light', 'dark'] as const)
         if (panel === 'seam') await expect(page.getByRole('group', { name: /^Held notes/ })).toBeVisible()
         await seen(panel)
       }
+      await page.getByRole('region', { name: 'Chains' }).getByRole('row').getByRole('button').last().click()
       await page.getByRole('button', { name: 'Keep', exact: true }).click()
       const row = page.getByRole('list', { name: 'Routes' }).getByRole('listitem').first()
       await row.getByRole('button', { name: 'Take in hand' }).click()

@@ -17,9 +17,9 @@ interface RowSizes {
 const sizesFor = (count: number): RowSizes =>
   count < 8
     ? { step: 38, tab: 34, type: 14.5 }
-    : count < 10
-      ? { step: 30, tab: 28, type: 13.4 }
-      : { step: 27, tab: 25.5, type: 13 }
+    : count < 9
+      ? { step: 28, tab: 26, type: 13.4 }
+      : { step: 25, tab: 24, type: 13 }
 
 interface Props {
   readonly notes: readonly NoteReading[]

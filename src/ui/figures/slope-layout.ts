@@ -55,7 +55,7 @@ export const NARROW: SlopeSizes = {
 }
 
 const NARROW_BELOW = 430
-const LEAST_PLOT = 64
+const LEAST_PLOT = 44
 const LEAST_TYPE = 13
 
 /** Sizes that fill a box of that many px at its own scale, so that type keeps its size; `scale` 2 is for the stand. */

@@ -124,7 +124,7 @@ export const FootRail = ({ boot: given }: { readonly boot: Handed }) => {
         <div className={styles.help}>
           <span>{pedalWords(hasChords, playing)}</span>
           <Button tone="quiet" aria-label="? shapes and keys" onClick={toggleLegend}>
-            <kbd className={styles.kbd}>?</kbd> shapes and keys
+            <kbd className={styles.kbd}>?</kbd> <b>shapes and keys</b>
           </Button>
         </div>
       </footer>

@@ -18,7 +18,7 @@ import styles from './TopBar.module.css'
 
 const Brand = () => (
   <span className={styles.brand}>
-    Crossfade
+    <span>Crossfade</span>
     <svg viewBox="0 0 30 18" className={styles.sign} aria-hidden="true">
       <path className={styles.inward} d="M1,17 L15,2" />
       <path className={styles.outward} d="M15,2 L29,17" />
