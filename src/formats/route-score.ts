@@ -5,6 +5,7 @@ import {
   DEFAULT_SCHOOL,
   DEFAULT_WEIGHTS,
   type KeptStep,
+  type Midi,
   midi,
   type Overlay,
   placeOf,
@@ -12,12 +13,15 @@ import {
   readOverlay,
   spotsOf,
   stepAt,
+  transposeChart,
+  transposeOverlay,
+  UNISON,
   upwards,
 } from '../core/index.ts'
-import { type NoteAt, playedOut, writeMusicXml } from './write-musicxml.ts'
+import { type NoteAt, playedOut, type Reader, writeMusicXml } from './write-musicxml.ts'
 
-/** Overlays begin at the first of their roots from here on. */
-const LOW = midi(58)
+/** Overlays begin at the first of their roots from here on, as written. */
+const LOW = { treble: midi(58), bass: midi(38), alto: midi(48) } as const
 /** Values a scale is written in, the longest that fits first, in ticks. */
 const VALUES = [
   { value: 'quarter', ticks: 960 },
@@ -48,14 +52,17 @@ const restsOf = (length: number, { value, ticks }: Value): readonly NoteAt[] => 
 }
 
 /** An overlay upward from its root over a chord, as fast as it must be to fit: under each note its degree and its exit. */
-const scaleOver = (overlay: Overlay, chord: Chord, next: Chord | null, length: number): readonly NoteAt[] => {
+const scaleOver = (
+  overlay: Overlay,
+  { chord, next, length, low }: { readonly chord: Chord; readonly next: Chord | null; length: number; low: Midi },
+): readonly NoteAt[] => {
   const { notes } = readOver(overlay, placeOf(chord, next, DEFAULT_SCHOOL), DEFAULT_WEIGHTS)
   const unit = VALUES.find((v) => v.ticks * overlay.notes.length <= length)
   if (!unit) return restsOf(length, VALUES[0])
   const up = [...overlay.notes].sort(
     (a, b) => ((a.pc - overlay.root.pc + 12) % 12) - ((b.pc - overlay.root.pc + 12) % 12),
   )
-  const written = upwards(up, LOW).map((pitch): NoteAt => {
+  const written = upwards(up, low).map((pitch): NoteAt => {
     const reading = notes.find((n) => n.note.pc === pitch.note.pc)
     const exit = reading?.exits[0]
     const under = [reading?.degree ?? '', ...(exit ? [`${WAYS[exit.how]} ${exit.to.name}`] : [])]
@@ -65,8 +72,21 @@ const scaleOver = (overlay: Overlay, chord: Chord, next: Chord | null, length: n
   return [...written, ...restsOf(length - unit.ticks * written.length, unit)]
 }
 
-/** The chart as it is played, each step's overlay as words above its chord and as notes on the staff, in concert pitch. */
-export const writeRouteScore = (chart: Chart, steps: readonly KeptStep[]): string => {
+/**
+ * The chart as it is played, each step's overlay as words above its chord and as notes on the staff: in concert pitch,
+ * or in the pitch and clef of the one who reads it.
+ */
+export const writeRouteScore = (
+  concert: Chart,
+  concertSteps: readonly KeptStep[],
+  reader: Reader | null = null,
+): string => {
+  const written = reader?.instrument.written ?? UNISON
+  const chart = transposeChart(concert, written)
+  const steps = concertSteps.map((step) => {
+    const read = step.overlay === null ? null : readOverlay(step.overlay)
+    return read?.ok ? { ...step, overlay: transposeOverlay(read.value, written).name } : step
+  })
   const beat = beatTicks(chart.metre)
   const spots = spotsOf(chart)
   const out = playedOut(chart)
@@ -89,7 +109,7 @@ export const writeRouteScore = (chart: Chart, steps: readonly KeptStep[]): strin
           const read = step && step.overlay !== null ? readOverlay(step.overlay) : null
           if (!read?.ok || spot.chord.kind !== 'chord') return restsOf(length, VALUES[0])
           const goesTo = k < cuts.length - 1 ? spot.chord : next?.kind === 'chord' ? next : null
-          return scaleOver(read.value, spot.chord, goesTo, length)
+          return scaleOver(read.value, { chord: spot.chord, next: goesTo, length, low: LOW[reader?.clef ?? 'treble'] })
         })
       })
   }
@@ -97,5 +117,6 @@ export const writeRouteScore = (chart: Chart, steps: readonly KeptStep[]): strin
     out,
     (i) => startsIn(out.bars[i]?.number ?? -1).map(({ at, step }) => ({ at, text: step.overlay ?? '' })),
     (i) => notesIn(out.bars[i]?.number ?? -1),
+    reader,
   )
 }

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { type KeptStep, readChart } from '../core/index.ts'
+import { instrument, type KeptStep, readChart } from '../core/index.ts'
 import { readMusicXml } from './read-musicxml.ts'
 import { writeRoute } from './routes.ts'
 
@@ -20,6 +20,22 @@ const STEPS = [
 ]
 
 describe('a route as a file', () => {
+  it.each([
+    ['eb', 'treble', 'Bm7', 'F# minor pentatonic', -9, 'G'],
+    ['bb', 'treble', 'Em7', 'B minor pentatonic', -2, 'G'],
+    ['f', 'alto', 'Am7', 'E minor pentatonic', -7, 'C'],
+    ['concert', 'bass', 'Dm7', 'A minor pentatonic', null, 'F'],
+  ] as const)('is a score for %s in %s clef that sounds as the chart', (id, clef, written, words, down, sign) => {
+    const score = writeRoute('Slack water', STEPS, chart, 'musicxml', { instrument: instrument(id), clef })
+    expect(score).toContain(`<root-step>${written[0]}</root-step>`)
+    expect(score).toContain(`<words>${words}</words>`)
+    expect(score).toContain(`<sign>${sign}</sign>`)
+    expect(/<chromatic>(-?\d+)</.exec(score)?.[1] ?? null).toBe(down === null ? null : String(down))
+    const back = readMusicXml(score)
+    expect(back.ok && back.value.chart.bars.map((b) => b.spots.map((s) => s.chord.symbol))).toEqual(
+      chart.bars.map((b) => b.spots.map((s) => s.chord.symbol)),
+    )
+  })
   it('is a line of text for each step', () => {
     expect(writeRoute('Slack water', STEPS, chart, 'text')).toBe(
       [

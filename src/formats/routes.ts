@@ -1,6 +1,7 @@
 import { stringify } from 'csv-stringify/sync'
 import { type Chart, type KeptStep, stepLine } from '../core/index.ts'
 import { writeRouteScore } from './route-score.ts'
+import type { Reader } from './write-musicxml.ts'
 
 /** The formats a route is written in: each with its file extension and media type. */
 export const ROUTE_FORMATS = {
@@ -18,9 +19,11 @@ export const writeRoute = (
   steps: readonly KeptStep[],
   chart: Chart | null,
   format: RouteFormat,
+  reader: Reader | null = null,
 ): string => {
   if (format === 'csv') return stringify([...steps], { header: true, columns: [...COLUMNS] })
-  if (format === 'musicxml' && chart) return writeRouteScore({ ...chart, title: `${chart.title}: ${name}` }, steps)
+  if (format === 'musicxml' && chart)
+    return writeRouteScore({ ...chart, title: `${chart.title}: ${name}` }, steps, reader)
   const over = chart ? ` over ${chart.title}` : ''
   return `${name}${over}\n\n${steps.map(stepLine).join('\n')}\n`
 }

@@ -3,6 +3,7 @@ import {
   barTicks,
   type Chart,
   type Harmony,
+  type Instrument,
   type Metre,
   type Note,
   TICKS_PER_QUARTER,
@@ -47,13 +48,27 @@ const harmony = (chord: Harmony, at: number): Out => {
   ])
 }
 
-const attributes = ({ key, metre }: Chart): Out => {
+/** Clefs a part is written in, each with its sign and the line that stands on. */
+export const SCORE_CLEFS = { treble: ['G', 2], bass: ['F', 4], alto: ['C', 3] } as const
+export type ScoreClef = keyof typeof SCORE_CLEFS
+
+/** Who reads a part: what is written for them already stands in their pitch. */
+export interface Reader {
+  readonly instrument: Instrument
+  readonly clef: ScoreClef
+}
+
+const attributes = ({ key, metre }: Chart, reader: Reader | null): Out => {
+  const [sign, line] = SCORE_CLEFS[reader?.clef ?? 'treble']
+  const { letters = 0, semitones = 0 } = reader?.instrument.written ?? {}
+  const transpose = semitones ? [el('transpose', [el('diatonic', -letters), el('chromatic', -semitones)])] : []
   const fifths = key ? (FIFTHS[key.tonic.name] ?? 0) - (key.mode === 'minor' ? 3 : 0) : null
   return el('attributes', [
     el('divisions', TICKS_PER_QUARTER),
     ...(key && fifths !== null ? [el('key', [el('fifths', fifths), el('mode', key.mode)])] : []),
     el('time', [el('beats', metre.beats), el('beat-type', metre.unit)]),
-    el('clef', [el('sign', 'G'), el('line', 2)]),
+    el('clef', [el('sign', sign), el('line', line)]),
+    ...transpose,
   ])
 }
 
@@ -153,6 +168,7 @@ export const writeMusicXml = (
   chart: Chart,
   above: (writtenBar: number) => readonly WordsAt[] = () => [],
   notes: ((writtenBar: number) => readonly NoteAt[]) | null = null,
+  reader: Reader | null = null,
 ): string => {
   let ending: readonly number[] = []
   const measures = chart.written.map((bar, i) => {
@@ -174,7 +190,7 @@ export const writeMusicXml = (
       'measure',
       [
         ...opening(bar),
-        ...(i === 0 ? [attributes(chart)] : []),
+        ...(i === 0 ? [attributes(chart, reader)] : []),
         ...section,
         ...tempo,
         ...above(i).map(words),
@@ -193,7 +209,7 @@ export const writeMusicXml = (
     'score-partwise',
     [
       el('work', [el('work-title', chart.title)]),
-      el('part-list', [el('score-part', [el('part-name', 'Chords')], { id: 'P1' })]),
+      el('part-list', [el('score-part', [el('part-name', reader?.instrument.short ?? 'Chords')], { id: 'P1' })]),
       el('part', measures, { id: 'P1' }),
     ],
     { version: '4.0' },

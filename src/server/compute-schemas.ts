@@ -4,9 +4,6 @@ import {
   DEFAULT_WEIGHTS,
   FAMILY_NAMES,
   type FamilyName,
-  FEELS,
-  GRIDS,
-  type Grid,
   isDegree,
   MOST,
   MOTION_SCOPES,
@@ -20,10 +17,6 @@ import {
   SORTS,
   type Weights,
 } from '../core/index.ts'
-import { CHART_FORMATS, type ChartFormat } from '../formats/chart-formats.ts'
-import { LINE_FORMATS, type LineFormat } from '../formats/line-write.ts'
-import { ROUTE_FORMATS, type RouteFormat } from '../formats/routes.ts'
-import type { Manner } from '../formats/write-midi.ts'
 import type { AuditAsked } from './lines.ts'
 import type { Judges } from './rankings.ts'
 import type { PlanAsked } from './routes.ts'
@@ -93,7 +86,7 @@ export const KEPT_OVERRIDES = Joi.array()
   .default([])
 
 /** School and weights, wherever something is judged. */
-const JUDGES = {
+export const JUDGES = {
   school: valued<School>(DEFAULT_SCHOOL, Joi.object(choices)),
   weights: valued<Weights>(DEFAULT_WEIGHTS, WEIGHTS),
 }
@@ -203,40 +196,7 @@ export const BODIES = {
   }),
 }
 
-const MANNER = {
-  feel: Joi.string()
-    .valid(...FEELS)
-    .empty('')
-    .default(null),
-  tempo: Joi.number().integer().min(30).max(320).empty('').default(null),
-  school: JUDGES.school,
-}
-
 export const QUERIES = {
-  band: Joi.object<Manner & { school: School }>(MANNER),
-  export: Joi.object<{ as: ChartFormat }>({
-    as: Joi.string()
-      .valid(...(Object.keys(CHART_FORMATS) as ChartFormat[]))
-      .default('text'),
-  }),
-  exportRoute: Joi.object<{ as: RouteFormat }>({
-    as: Joi.string()
-      .valid(...(Object.keys(ROUTE_FORMATS) as RouteFormat[]))
-      .default('text'),
-  }),
-  readLine: Joi.object<{ voice: number | null; grid: Grid }>({
-    voice: Joi.number().integer().min(0).max(10_000).empty('').default(null),
-    grid: Joi.string()
-      .valid(...GRIDS)
-      .default('nearest'),
-  }),
-  exportLine: Joi.object<{ as: LineFormat; band: boolean; school: School } & Manner>({
-    ...MANNER,
-    band: Joi.boolean().default(false),
-    as: Joi.string()
-      .valid(...(Object.keys(LINE_FORMATS) as LineFormat[]))
-      .default('musicxml'),
-  }),
   ask: Joi.object<Judges & { q: string }>({ q: text(2000).required(), ...JUDGES }),
   chord: Joi.object<{ symbol: string }>({ symbol: chord }),
   overlays: Joi.object<

@@ -2,6 +2,7 @@ import Joi, { type ObjectSchema, type Schema } from 'joi'
 import parse from 'joi-to-json'
 import { ANSWERS, PROBLEM } from './answer-schemas.ts'
 import { BODIES, QUERIES } from './compute-schemas.ts'
+import { FILE_QUERIES } from './file-schemas.ts'
 import { KIND_NAMES, KINDS, type KindName } from './kinds.ts'
 import { CHANGE, listOf, NEW, ROWS, STEP_OF_UNDO } from './schemas.ts'
 
@@ -90,11 +91,11 @@ const uploaded = (id: string, query: ObjectSchema) => ({
 
 const FILES = [
   ['/import', uploaded('import', NO_QUERY)],
-  ['/lines/read', uploaded('lines-read', QUERIES.readLine)],
-  ['/charts/{id}/export', ofRow('charts-export', QUERIES.export)],
-  ['/charts/{id}/band', ofRow('charts-band', QUERIES.band)],
-  ['/lines/{id}/export', ofRow('lines-export', QUERIES.exportLine)],
-  ['/routes/{id}/export', ofRow('routes-export', QUERIES.exportRoute)],
+  ['/lines/read', uploaded('lines-read', FILE_QUERIES.readLine)],
+  ['/charts/{id}/export', ofRow('charts-export', FILE_QUERIES.export)],
+  ['/charts/{id}/band', ofRow('charts-band', FILE_QUERIES.band)],
+  ['/lines/{id}/export', ofRow('lines-export', FILE_QUERIES.exportLine)],
+  ['/routes/{id}/export', ofRow('routes-export', FILE_QUERIES.exportRoute)],
 ] as const
 
 const KEPT = {

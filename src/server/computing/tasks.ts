@@ -1,5 +1,6 @@
 import {
   ANYTHING,
+  instrument,
   type KeptOverride,
   type KeptStep,
   ownSymbol,
@@ -18,6 +19,7 @@ import { writeBandMidi } from '../../formats/write-midi.ts'
 import { analysisAnswer } from '../analysis.ts'
 import { checkJson, checkQuery, checkUpload, type Upload } from '../check.ts'
 import { BODIES, QUERIES } from '../compute-schemas.ts'
+import { FILE_QUERIES } from '../file-schemas.ts'
 import { importAnswer } from '../imports.ts'
 import { isKind } from '../kinds.ts'
 import { lineFileAnswer } from '../line-files.ts'
@@ -111,13 +113,13 @@ const importFile: Task = async (asked) => {
 }
 
 const readLineFile: Task = async (asked) => {
-  const { voice, grid } = checkQuery(asked.query, QUERIES.readLine)
+  const { voice, grid } = checkQuery(asked.query, FILE_QUERIES.readLine)
   const { name, bytes } = await upload(asked)
   return json(await lineFileAnswer(bytes, name, voice, grid))
 }
 
 const exportChart: Task = (asked) => {
-  const { as } = checkQuery(asked.query, QUERIES.export)
+  const { as } = checkQuery(asked.query, FILE_QUERIES.export)
   const { title, text } = keptOf(asked).row
   const name = String(title)
   // As text it is the player's own, letter for letter, also where it does not read any more.
@@ -127,7 +129,7 @@ const exportChart: Task = (asked) => {
 }
 
 const band: Task = (asked) => {
-  const { school, ...manner } = checkQuery(asked.query, QUERIES.band)
+  const { school, ...manner } = checkQuery(asked.query, FILE_QUERIES.band)
   const { row } = keptOf(asked)
   const { title, text } = row
   const tune = orProblem('text', readTune(String(text), correctionsOf(row), { school }))
@@ -135,7 +137,7 @@ const band: Task = (asked) => {
 }
 
 const exportLine: Task = async (asked) => {
-  const { as, band: withBand, school, ...manner } = checkQuery(asked.query, QUERIES.exportLine)
+  const { as, band: withBand, school, ...manner } = checkQuery(asked.query, FILE_QUERIES.exportLine)
   const kept = keptOf(asked)
   const chart = chartUnder(kept)
   if (!chart)
@@ -151,7 +153,7 @@ const exportLine: Task = async (asked) => {
 }
 
 const exportRoute: Task = (asked) => {
-  const { as } = checkQuery(asked.query, QUERIES.exportRoute)
+  const { as, for: plays, clef } = checkQuery(asked.query, FILE_QUERIES.exportRoute)
   const kept = keptOf(asked)
   const chart = chartUnder(kept)
   if (as === 'musicxml' && !chart)
@@ -160,7 +162,10 @@ const exportRoute: Task = (asked) => {
       'csv',
     ])
   const name = String(kept.row.name)
-  const body = writeRoute(name, kept.row.steps as readonly KeptStep[], chart, as)
+  const body = writeRoute(name, kept.row.steps as readonly KeptStep[], chart, as, {
+    instrument: instrument(plays),
+    clef,
+  })
   return { kind: 'file', body, title: name, format: ROUTE_FORMATS[as] }
 }
 

@@ -159,7 +159,7 @@ const Making = ({
           Print this page
         </Button>
         {what === 'chart' && kept.route && !openChart.isSketch && (
-          <a href={`/api/v1/routes/${kept.route.id}/export?as=musicxml`} download>
+          <a href={`/api/v1/routes/${kept.route.id}/export?as=musicxml&for=${plays}&clef=${clef}`} download>
             The route in hand as MusicXML
           </a>
         )}
