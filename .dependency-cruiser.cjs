@@ -34,8 +34,8 @@ const CORE = [
   ['route', ['pitch', 'chord', 'material', 'chart', 'reading']],
   ['line', ['pitch', 'chord', 'material', 'chart', 'reading', 'time', 'tune']],
   ['band', ['pitch', 'chord', 'chart', 'reading', 'time']],
-  ['make', ['pitch', 'line']],
-  ['testing', ['pitch', 'chord', 'material', 'chart', 'reading', 'time', 'tune', 'route', 'line']],
+  ['make', ['pitch', 'chord', 'material', 'transpose', 'reading', 'time', 'line']],
+  ['testing', ['pitch', 'chord', 'material', 'chart', 'reading', 'time', 'tune', 'route', 'line', 'make']],
 ]
 const CORE_GROUND = ['src/core/(bounds|grouped|result)\\.ts$']
 

@@ -45,7 +45,47 @@ export { type Line, type LineNote, lineOf, noteAround } from './line/line.ts'
 export { tripletsIn, type Written, writtenBar } from './line/notated.ts'
 export { GRIDS, type Grid, type Played, quantised } from './line/quantise.ts'
 export { disputeKey, type Sentence, verdictOf } from './line/verdict.ts'
+export { APPROACH_NAMES, type ApproachName, BEFORES, type Before } from './make/approach.ts'
+export { TERM_NAMES, type Terms } from './make/costs.ts'
+export {
+  FIGURES,
+  type Figure,
+  ORDERS_OF_FOUR,
+  ORDERS_OF_THREE,
+  offsetsIn,
+  printFigure,
+  readFigure,
+} from './make/figures.ts'
+export type { LaidFrom, MakePlan } from './make/ground.ts'
+export { inKey, KEY_ORDER_NAMES, type KeyOrder, keysInOrder } from './make/keys.ts'
+export type { Lick } from './make/lick.ts'
+export { ADDS, type Draft, type MakeError, makeLines } from './make/make.ts'
+export { placesIn } from './make/places.ts'
+export {
+  INVERSION_PATHS,
+  type InversionPath,
+  LANDING_WAYS,
+  type LandingWay,
+  LINE_PATHS,
+  type LinePath,
+  type MakeRequest,
+  TRIAD_ORDERS,
+  type TriadOrder,
+} from './make/request.ts'
+export {
+  meetsAfter,
+  momentsOf,
+  type Rhythm,
+  readRest,
+  startTicks,
+  VALUE_NAMES,
+  VALUES,
+  type ValueName,
+} from './make/rhythm.ts'
 export { type RunStep, runThrough } from './make/run.ts'
+export { type Serving, servingsOf } from './make/serving.ts'
+export { type Study, studyOf } from './make/study.ts'
+export { type Variant, type Variation, varyLine } from './make/vary.ts'
 export { DIRECTIONS, type Direction, namedTowards } from './material/direction.ts'
 export { MATERIALS, nameOn } from './material/material.ts'
 export { type Names, nameSet, namesOf } from './material/naming.ts'
@@ -142,7 +182,7 @@ export { type Contents, contentsOf } from './symmetry/contents.ts'
 export { dominantsBehind, type StoodFor } from './symmetry/dominants.ts'
 export { holdsDiminished, repeatsOf, transpositionsOf } from './symmetry/transpositions.ts'
 export { barsAt, type Span, spanOfBars } from './time/bars.ts'
-export { soundingAt, type Timeline, timelineOf } from './time/timeline.ts'
+export { isStrong, soundingAt, type Timeline, timelineOf } from './time/timeline.ts'
 export { transposeChart, transposeChartText, transposeJob, transposeOverride } from './transpose/chart.ts'
 export { transposeChord, transposeHarmony, transposeOverlay } from './transpose/chord.ts'
 export { readTune, type Tune, tuneOf } from './tune.ts'

@@ -1,4 +1,5 @@
 import Joi, { type ObjectSchema } from 'joi'
+import { MAKE_ANSWERS } from './make-answers.ts'
 
 /** What each answer holds, no field more: the same that `openapi.json` publishes. */
 const name = Joi.string().required()
@@ -257,6 +258,7 @@ export const ANSWERS = {
     impossible: maybe(Joi.object({ steps: Joi.array().items(Joi.number().integer()).required(), loosen: names })),
   }),
   'lines/audit': Joi.object(AUDIT),
+  ...MAKE_ANSWERS,
   health: Joi.object({ status: kind('ok'), version: name, schema: whole }),
 } as const
 

@@ -99,7 +99,7 @@ const next = text(200).default('')
 
 const chartText = Joi.string().allow('').max(100_000)
 /** What a body that speaks of a whole chart has; school and weights are objects there. */
-const WHOLE_CHART = {
+export const WHOLE_CHART = {
   text: chartText.required(),
   key: text(40).default(''),
   overrides: KEPT_OVERRIDES.empty(null).custom(readOverrides),

@@ -4,6 +4,7 @@ import { ANSWERS, PROBLEM } from './answer-schemas.ts'
 import { BODIES, QUERIES } from './compute-schemas.ts'
 import { FILE_QUERIES } from './file-schemas.ts'
 import { KIND_NAMES, KINDS, type KindName } from './kinds.ts'
+import { MAKE_BODY, REUSE_BODY, STUDY_BODY, VARY_BODY } from './make-schemas.ts'
 import { CHANGE, listOf, NEW, ROWS, STEP_OF_UNDO } from './schemas.ts'
 
 type JsonSchema = Readonly<Record<string, unknown>> & {
@@ -53,6 +54,10 @@ const BODY_OF: Readonly<Partial<Record<Path, ObjectSchema>>> = {
   'charts/analyse': BODIES.analyse,
   'routes/plan': BODIES.plan,
   'lines/audit': BODIES.audit,
+  'lines/make': MAKE_BODY,
+  'lines/vary': VARY_BODY,
+  'lines/reuse': REUSE_BODY,
+  'lines/study': STUDY_BODY,
 }
 const QUERY_OF: Readonly<Partial<Record<Path, ObjectSchema>>> = {
   ...QUERIES,

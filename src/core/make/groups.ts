@@ -1,5 +1,5 @@
-import { has } from '../pitch/pcset.ts'
-import { type PcSet, pitchClass } from '../pitch/units.ts'
+import { rotate } from '../pitch/pcset.ts'
+import { EMPTY_SET, pitchClass } from '../pitch/units.ts'
 import type { Place, Role } from '../reading/role.ts'
 import { standingAt } from '../reading/role.ts'
 import { isStrong, type Sounding, soundingAt, type Timeline } from '../time/timeline.ts'
@@ -124,10 +124,8 @@ const approachesOf = (
     const first = k === 0 && moment.at === 0
     if (!isTarget(k, pitch, moment, material, request) || (first && lead.length === 0)) return []
     const place = moment.sounding?.place
-    const home = place
-      ? ((place.home.inside << place.chord.root.pc) | (place.home.inside >> (12 - place.chord.root.pc))) & 0xfff
-      : 0
-    const all = approachTo(name, pitch, home as PcSet, (material.inThirds ? material.set : 0) as PcSet)
+    const home = place ? rotate(place.home.inside, place.chord.root.pc) : EMPTY_SET
+    const all = approachTo(name, pitch, home, material.inThirds ? material.set : EMPTY_SET)
     return lead.length > 0 && k === 0 ? all.slice(-lead.length) : all
   })
 }
@@ -155,6 +153,3 @@ export const standingsOf = (group: GroupPlace, request: MakeRequest): readonly S
     })
   })
 }
-
-/** Whether a pitch class is of a set, for the laws of what a line may hold. */
-export const isIn = (set: PcSet, pitch: number): boolean => has(set, pitchClass(pitch))

@@ -24,6 +24,9 @@ import { importAnswer } from '../imports.ts'
 import { isKind } from '../kinds.ts'
 import { lineFileAnswer } from '../line-files.ts'
 import { auditAnswer, lineFrom, type SentLine } from '../lines.ts'
+import { MAKE_BODY, REUSE_BODY, STUDY_BODY, VARY_BODY } from '../make-schemas.ts'
+import { makeAnswer } from '../making.ts'
+import { reuseAnswer, studyAnswer, varyAnswer } from '../making-lines.ts'
 import { openapi } from '../openapi.ts'
 import { fieldError, fieldProblem, Problem } from '../problems.ts'
 import { answer } from '../questions.ts'
@@ -104,6 +107,11 @@ const analyse: Task = (asked) => {
   const { text, key, overrides, school } = checkJson(sent(asked), BODIES.analyse)
   return json(analysisAnswer(chartAt(text, key), overrides, school))
 }
+
+const make: Task = (asked) => json(makeAnswer(checkJson(sent(asked), MAKE_BODY)))
+const vary: Task = async (asked) => json(await varyAnswer(checkJson(sent(asked), VARY_BODY)))
+const reuse: Task = async (asked) => json(await reuseAnswer(checkJson(sent(asked), REUSE_BODY)))
+const study: Task = async (asked) => json(await studyAnswer(checkJson(sent(asked), STUDY_BODY)))
 
 const importFile: Task = async (asked) => {
   const { name, bytes } = await upload(asked)
@@ -188,6 +196,10 @@ export const TASKS = {
   audit: async (asked) => json(await auditAnswer(checkJson(sent(asked), BODIES.audit))),
   plan: async (asked) => json(await planAnswer(checkJson(sent(asked), BODIES.plan))),
   import: importFile,
+  make,
+  vary,
+  reuse,
+  study,
   readLine: readLineFile,
   exportChart,
   exportLine,
