@@ -46,14 +46,13 @@ export { tripletsIn, type Written, writtenBar } from './line/notated.ts'
 export { GRIDS, type Grid, type Played, quantised } from './line/quantise.ts'
 export { disputeKey, type Sentence, verdictOf } from './line/verdict.ts'
 export { APPROACH_NAMES, type ApproachName, BEFORES, type Before } from './make/approach.ts'
-export { TERM_NAMES, type Terms } from './make/costs.ts'
+export { TERM_NAMES } from './make/costs.ts'
 export {
   FIGURES,
   type Figure,
   ORDERS_OF_FOUR,
   ORDERS_OF_THREE,
   offsetsIn,
-  printFigure,
   readFigure,
 } from './make/figures.ts'
 export type { LaidFrom, MakePlan } from './make/ground.ts'
@@ -64,7 +63,6 @@ export { placesIn } from './make/places.ts'
 export {
   INVERSION_PATHS,
   type InversionPath,
-  LANDING_WAYS,
   type LandingWay,
   LINE_PATHS,
   type LinePath,
@@ -74,7 +72,6 @@ export {
 } from './make/request.ts'
 export {
   meetsAfter,
-  momentsOf,
   type Rhythm,
   readRest,
   startTicks,
@@ -84,7 +81,7 @@ export {
 } from './make/rhythm.ts'
 export { type RunStep, runThrough } from './make/run.ts'
 export { type Serving, servingsOf } from './make/serving.ts'
-export { type Study, studyOf } from './make/study.ts'
+export { studyOf } from './make/study.ts'
 export { type Variant, type Variation, varyLine } from './make/vary.ts'
 export { DIRECTIONS, type Direction, namedTowards } from './material/direction.ts'
 export { MATERIALS, nameOn } from './material/material.ts'

@@ -231,13 +231,9 @@ export const VARY_BODY = Joi.object<VaryAsked>({
   semitones: step,
   steps: step,
   times: Joi.number().integer().min(1).max(16).default(1),
-  overlay: Joi.string()
-    .max(200)
-    .when('by', { is: 'carry', then: Joi.required(), otherwise: Joi.allow('').default('') }),
+  overlay: Joi.string().allow('').max(200).default(''),
   approach: said(APPROACH_NAMES, 'half below'),
-  order: Joi.string()
-    .max(40)
-    .when('by', { is: 'order', then: Joi.required(), otherwise: Joi.allow('').default('') }),
+  order: Joi.string().allow('').max(40).default(''),
 })
 
 const KEYED = {

@@ -1,10 +1,12 @@
 import { proxy, type Remote, wrap } from 'comlink'
 import type { Condensed, LineAnalysis, LineAsk } from '../core/index.ts'
 import type { AnalysisAsk } from './analysing.ts'
+import type { Made, MakeAsk, ReuseAsk, Reused } from './making.ts'
 import type { PlanAsk, Planned } from './planning.ts'
 import type { Ranking, RankingAsk } from './ranking.ts'
 
 export type { AnalysisAsk } from './analysing.ts'
+export type { Made, MadeLine, MakeAsk, ReuseAsk, Reused } from './making.ts'
 export type { PlanAsk, Planned } from './planning.ts'
 export type { Ranking, RankingAsk } from './ranking.ts'
 
@@ -17,6 +19,10 @@ interface Planner {
 }
 interface Auditor {
   readonly takeLineApart: (ask: LineAsk) => LineAnalysis | null
+}
+interface Maker {
+  readonly making: (ask: MakeAsk) => Made
+  readonly reusing: (ask: ReuseAsk) => Reused | null
 }
 interface Analyst {
   readonly analysing: (ask: AnalysisAsk) => Condensed | null
@@ -63,6 +69,7 @@ const crewOf = <W>(start: () => Worker): Crew<W> => {
 
 const analyst = crewOf<Analyst>(() => new Worker(new URL('./analysing.worker.ts', import.meta.url), { type: 'module' }))
 const auditor = crewOf<Auditor>(() => new Worker(new URL('./auditing.worker.ts', import.meta.url), { type: 'module' }))
+const maker = crewOf<Maker>(() => new Worker(new URL('./making.worker.ts', import.meta.url), { type: 'module' }))
 const ranker = crewOf<Ranker>(() => new Worker(new URL('./ranking.worker.ts', import.meta.url), { type: 'module' }))
 const startPlanner = () => new Worker(new URL('./planning.worker.ts', import.meta.url), { type: 'module' })
 /** What is asked about one step does not stop the planning of the whole: each has a worker of its own. */
@@ -70,6 +77,13 @@ const planners = { routes: crewOf<Planner>(startPlanner), others: crewOf<Planner
 
 /** Ranks in a worker. */
 export const rankInWorker = (ask: RankingAsk): Promise<Ranking> => ranker.ask((w) => w.ranking(ask))
+
+/** Makes lines in a worker. */
+export const makeInWorker = (ask: MakeAsk): Promise<Made> => maker.ask<Made>(async (w) => w.making(ask))
+
+/** Finds in a worker where else a lick serves. */
+export const reuseInWorker = (ask: ReuseAsk): Promise<Reused | null> =>
+  maker.ask<Reused | null>(async (w) => w.reusing(ask))
 
 /** Analyses a long chart in a worker. */
 export const analyseInWorker = (ask: AnalysisAsk): Promise<Condensed | null> => analyst.ask((w) => w.analysing(ask))

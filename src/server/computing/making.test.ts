@@ -123,7 +123,8 @@ describe('lines are varied', () => {
   })
   it.each([
     [{ by: 'shake' }, 'by', undefined],
-    [{ by: 'carry' }, 'overlay', undefined],
+    [{ by: 'carry' }, 'overlay', 0],
+    [{ by: 'order' }, 'order', undefined],
     [{ by: 'carry', overlay: 'Q' }, 'overlay', 0],
     [{ by: 'order', order: '1 4' }, 'order', undefined],
     [{ by: 'octave', from: 3, to: 9 }, 'to', undefined],

@@ -24,6 +24,8 @@ interface Props {
   readonly clef: StaffClef
   readonly tab: Tablature | null
   readonly zoom: number
+  /** Whether notes rise less high, for the sake of what stands under them; in a short window always. */
+  readonly low?: boolean
   /** The tick that sounds now; null while nothing does. */
   readonly music: (() => number | null) | null
   readonly onGo: (note: number) => void
@@ -88,10 +90,24 @@ const LineChords = ({
 }
 
 /** A line over its chords: on the staff, and each note as long as it lasts, as high as it is far out, its outline by its role. */
-export const LineBand = ({ chart, keyHere, audit, current, marked, clef, tab, zoom, music, onGo, onStaff }: Props) => {
+export const LineBand = ({
+  chart,
+  keyHere,
+  audit,
+  current,
+  marked,
+  clef,
+  tab,
+  zoom,
+  low: isLow = false,
+  music,
+  onGo,
+  onStaff,
+}: Props) => {
   const scroller = useRef<HTMLDivElement>(null)
   const { notes, stretches, jobs, cells } = audit
-  const low = useShort()
+  const isShort = useShort()
+  const low = isLow || isShort
   const withTab = tab !== null
   const lift = liftOver(
     notes.reduce((most, n) => Math.max(most, n.pitch), 0),

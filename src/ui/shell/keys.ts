@@ -9,7 +9,7 @@ import { moveNote } from '../state/line/lines.ts'
 import { openSchool, toggleBand, toggleLegend } from '../state/page/dialogs.ts'
 import { focusAsk, focusDegrees, focusMends } from '../state/page/focus.ts'
 import { banHere, joinHere, moveStep, nudgeWish, splitHere } from '../state/route/steering.ts'
-import { hearHere, keepHere, layInView, takeHere } from '../state/shell/hands.ts'
+import { hearHere, keepHere, layInView, makeHere, takeHere } from '../state/shell/hands.ts'
 import { moveRow } from '../state/shell/lists.ts'
 import { redoLast, undoLast } from '../state/shell/undoing.ts'
 import { markLoop, pressPedal } from '../state/sound/looping.ts'
@@ -93,6 +93,7 @@ export const KEYS: readonly KeyRow[] = [
     act: layNothing,
   },
   { where: 'an overlay', keys: ['KeyK'], shown: 'k', does: 'keep', act: keepHere },
+  { where: 'an overlay', keys: ['KeyE'], shown: 'e', does: 'make a line of it', act: () => void makeHere() },
   { where: 'an overlay', keys: [','], shown: ',', does: 'slip down a half step', act: () => slip(-1) },
   { where: 'an overlay', keys: ['.'], shown: '.', does: 'slip up a half step', act: () => slip(1) },
   { where: 'an overlay', keys: ['KeyT'], shown: 't', does: 'into the tray, or out', act: toggleTray },

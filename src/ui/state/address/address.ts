@@ -5,6 +5,7 @@ import { BAND, type BandPart } from './parts/band.ts'
 import { CHARTS, type ChartsPart } from './parts/charts.ts'
 import { DESK, type DeskPart } from './parts/desk.ts'
 import { LINE, type LinePart } from './parts/line.ts'
+import { MAKE, type MakePart } from './parts/make.ts'
 import { PAIRS, type PairsPart } from './parts/pairs.ts'
 import { ROUTE, type RoutePart } from './parts/route.ts'
 import { SETUP, type SetupPart } from './parts/setup.ts'
@@ -12,11 +13,20 @@ import { SPOT, type SpotPart } from './parts/spot.ts'
 import { VIEWS, type ViewId } from './views.ts'
 
 /** Where one is, all in concert pitch: this and nothing else is in the address. Each view has its part of it. */
-export interface Address extends SpotPart, DeskPart, ChartsPart, PairsPart, RoutePart, LinePart, BandPart, SetupPart {
+export interface Address
+  extends SpotPart,
+    DeskPart,
+    ChartsPart,
+    PairsPart,
+    RoutePart,
+    LinePart,
+    MakePart,
+    BandPart,
+    SetupPart {
   readonly view: ViewId
 }
 
-const PARTS = [SPOT, DESK, CHARTS, PAIRS, ROUTE, LINE, BAND, SETUP] as const
+const PARTS = [SPOT, DESK, CHARTS, PAIRS, ROUTE, LINE, MAKE, BAND, SETUP] as const
 
 /** The first chord with nothing laid over it: where one begins in any chart. */
 export const AT_START = {
@@ -33,6 +43,8 @@ export const AT_START = {
   filters: NO_FILTERS,
   line: null,
   note: 0,
+  make: 'off',
+  draft: 0,
 } as const
 
 /** The place an address names, or null where there is no such view. */

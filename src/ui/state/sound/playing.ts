@@ -5,6 +5,7 @@ import { $address, go } from '../address/address.ts'
 import { slideSetting } from '../kept/keep-setting.ts'
 import { $kept } from '../kept/kept.ts'
 import { $lineNotes, $lines, lineHere } from '../line/lines.ts'
+import { draftHere } from '../line/making.ts'
 import { say } from '../page/notices.ts'
 import { $planning } from '../route/planning.ts'
 import { concertTune, startAt } from '../tune/concert.ts'
@@ -36,6 +37,8 @@ const now = () => {
 const sourceHere = (here: NonNullable<ReturnType<typeof now>>, over: Tune): Source => {
   const { address, kept, openChart } = here
   if (address.view === 'route') return { kind: 'route', steps: routeRuns(over, openChart) }
+  const draft = draftHere()
+  if (draft) return { kind: 'draft', line: draft.line }
   const row = address.view === 'line' ? lineHere(address, kept) : undefined
   return row ? { kind: 'line', id: row.id } : { kind: 'laid' }
 }

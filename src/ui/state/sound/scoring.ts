@@ -21,6 +21,7 @@ import type { OpenChart } from '../tune/open-chart.ts'
 /** What is played with the band: a kept line, the overlays that are laid over the chart, or the steps of the route in view. */
 export type Source =
   | { readonly kind: 'line'; readonly id: string }
+  | { readonly kind: 'draft'; readonly line: readonly LineNote[] }
   | { readonly kind: 'laid' }
   | { readonly kind: 'route'; readonly steps: readonly RunStep[] }
 
@@ -60,6 +61,7 @@ const lineOfSource = (source: Source, tune: Tune, openChart: OpenChart): readonl
   const each = tune.timeline.beat / EIGHTHS_IN_BEAT
   if (source.kind === 'laid') return runThrough(laidRuns(openChart), each)
   if (source.kind === 'route') return runThrough(source.steps, each)
+  if (source.kind === 'draft') return source.line
   const row = $lines.get().find((r) => r.id === source.id)
   return sounded((row && notesOf(row, $lineNotes.get())) ?? [])
 }
@@ -80,7 +82,7 @@ const spanOfLine = ({ chart, timeline }: Tune, line: readonly LineNote[]): Span 
 /** What is played round: the bars asked for, else those of the line, else the whole form. */
 export const spanOf = (tune: Tune, loop: Bars | null, line: readonly LineNote[], source: Source): Span => {
   const asked = loop && spanOfBars(tune.chart, loop.from, loop.to)
-  const own = source.kind === 'line' ? spanOfLine(tune, line) : null
+  const own = source.kind === 'line' || source.kind === 'draft' ? spanOfLine(tune, line) : null
   return asked ?? own ?? { from: 0, to: tune.timeline.length }
 }
 

@@ -47,13 +47,23 @@ interface Props extends ViewProps {
   readonly rows: readonly LineRow[]
   readonly row: LineRow | null
   readonly lineAnalysis: LineAnalysis | null
+  /** Whether lines are being made, and no kept one is in view. */
+  readonly isMaking?: boolean
 }
 
 /** Which line is in view, its name, how it is shown, its files, and how a new one begins. */
-export const LineHead = ({ address, kept, openChart, chart, rows, row, lineAnalysis }: Props) => (
+export const LineHead = ({ address, kept, openChart, chart, rows, row, lineAnalysis, isMaking = false }: Props) => (
   <div className={styles.head}>
     <h1>Line</h1>
-    {rows.length > 0 && (
+    <Button pressed={isMaking} title="e" onClick={() => go({ make: isMaking ? 'off' : 'make', note: 0 })}>
+      Make
+    </Button>
+    {isMaking && (
+      <Button pressed={address.tab} onClick={() => go({ tab: !address.tab })}>
+        Tablature
+      </Button>
+    )}
+    {!isMaking && rows.length > 0 && (
       <Select
         label="Which line"
         labelHidden
@@ -65,9 +75,18 @@ export const LineHead = ({ address, kept, openChart, chart, rows, row, lineAnaly
         }}
       />
     )}
-    {row && <Name row={row} />}
+    {!isMaking && row && <Name row={row} />}
     {row && lineAnalysis && (
       <>
+        {(['vary', 'reuse'] as const).map((make) => (
+          <Button
+            key={make}
+            pressed={address.make === make}
+            onClick={() => go({ make: address.make === make ? 'off' : make })}
+          >
+            {make === 'vary' ? 'Vary' : 'Reuse'}
+          </Button>
+        ))}
         <Button pressed={address.write} onClick={() => go({ write: !address.write })}>
           Write
         </Button>
@@ -102,7 +121,11 @@ export const LineHead = ({ address, kept, openChart, chart, rows, row, lineAnaly
         </details>
       </>
     )}
-    <Button onClick={() => beginLine()}>New line</Button>
-    <BringLine chart={chart} kept={kept} />
+    {!isMaking && (
+      <>
+        <Button onClick={() => beginLine()}>New line</Button>
+        <BringLine chart={chart} kept={kept} />
+      </>
+    )}
   </div>
 )

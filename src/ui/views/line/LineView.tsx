@@ -32,7 +32,10 @@ import type { ViewProps } from '../view.ts'
 import { LineHead } from './LineHead.tsx'
 import { LineSides } from './LineSides.tsx'
 import styles from './LineView.module.css'
+import { MakeHalf } from './MakeHalf.tsx'
+import { ReuseHalf } from './ReuseHalf.tsx'
 import { useLineAnalysis } from './use-line-analysis.ts'
+import { VaryHalf } from './VaryHalf.tsx'
 import { Verdict } from './Verdict.tsx'
 import { WriteBar } from './WriteBar.tsx'
 
@@ -85,24 +88,37 @@ const LineView = ({ address, kept, openChart }: ViewProps) => {
   const long = notes !== null && isTooLong(notes)
   const ask = useMemo(() => (row && notes && !long ? lineAsk(row, notes, kept) : null), [row, notes, long, kept])
   const { lineAnalysis, waiting } = useLineAnalysis(ask, row?.id ?? '')
+  const reads = address.make !== 'make'
   useEffect(() => {
+    if (!reads) return
     $lineAnalysis.set(lineAnalysis)
     $verdict.set(lineAnalysis ? verdictOf(lineAnalysis.audit, school) : [])
-  }, [lineAnalysis, school])
+  }, [lineAnalysis, school, reads])
   const tab = useMemo(
     () => (lineAnalysis && address.tab ? tablatureOf(lineAnalysis.audit.notes, openChart) : null),
     [lineAnalysis, address.tab, openChart],
   )
   const { bar, beat } = address
   useEffect(() => {
-    if (!lineAnalysis || (bar === 1 && beat === 1)) return
+    if (!reads || !lineAnalysis || (bar === 1 && beat === 1)) return
     const { notes: heard, timeline } = lineAnalysis.audit
     const sounding = heard[$address.get()?.note ?? 0]?.sounding
     const spot = sounding?.spot.spot
     if (spot?.bar === bar && sameBeat(1 + spot.at / timeline.beat, beat)) return
     const first = firstNoteAt(lineAnalysis, bar, beat)
     if (first >= 0) go({ note: first })
-  }, [lineAnalysis, bar, beat])
+  }, [lineAnalysis, bar, beat, reads])
+  if (address.make === 'make' && openChart.chart)
+    return (
+      <div className={styles.view}>
+        <LineHead
+          {...{ address, kept, openChart, rows, row, lineAnalysis: null }}
+          chart={openChart.chart}
+          isMaking={true}
+        />
+        <MakeHalf address={address} kept={kept} openChart={openChart} />
+      </div>
+    )
   if (!openChart.chart || openChart.isSketch)
     return (
       <div className={styles.empty}>
@@ -149,7 +165,11 @@ const LineView = ({ address, kept, openChart }: ViewProps) => {
           />
           {standing && <LineTrouble standing={standing} />}
           {address.write && <WriteBar />}
-          <div className={styles.below}>
+          {address.make === 'vary' && row && notes && (
+            <VaryHalf {...{ address, kept, openChart, row, notes, lineAnalysis }} />
+          )}
+          {address.make === 'reuse' && row && notes && <ReuseHalf {...{ address, kept, openChart, row, notes }} />}
+          <div className={styles.below} hidden={address.make !== 'off'}>
             <Verdict row={row as LineRow} notes={notes ?? []} kept={kept} heard={lineAnalysis.audit.notes} />
             <LineSides
               side={address.lineSide}
