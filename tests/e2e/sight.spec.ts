@@ -122,6 +122,14 @@ for (const look of ['light', 'dark'] as const)
         await expect(page.getByRole('textbox', { name: 'Degrees' })).toBeVisible()
         await seen(`line, ${beside}`)
       }
+      for (const half of ['make', 'make&shape=1+x', 'vary', 'reuse']) {
+        await open(page, `${server.address}line?bar=2&make=${half}`)
+        await expect(page.getByRole('region', { name: /Drafts|Vary|Reuse/ })).toBeVisible()
+        await seen(`line, ${half}`)
+      }
+      await page.getByRole('button', { name: 'Print', exact: true }).click()
+      await expect(page.locator('.paper').getByText('Bumper')).toBeAttached()
+      await seen('a line on paper')
       const plan = encodeURIComponent('{"motion":"+1","scope":"throughout","fadeMax":3}')
       await open(page, `${server.address}route?plan=${plan}`)
       await expect(page.getByRole('alert')).toContainText('No route keeps to all of this')

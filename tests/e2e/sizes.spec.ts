@@ -25,6 +25,9 @@ const VIEWS = {
   symmetry: 'symmetry?bar=15&beat=3&scale=Eb+half-whole',
   route: 'route?bar=13&beat=1',
   line: 'line?note=9',
+  make: 'line?make=make&of=here&bar=15&beat=3&over=F+%26+G%2B',
+  vary: 'line?make=vary&vary=rhythm',
+  reuse: 'line?make=reuse',
   'set-up': 'set-up',
   stand: 'stand?bar=13&beat=1',
 } as const

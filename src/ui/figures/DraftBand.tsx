@@ -4,6 +4,8 @@ import { hueClass } from './hue.ts'
 const HEIGHT = 34
 const BAR = 5
 const WIDTH = 420
+/** Of a long line its beginning: more would be no line at a glance. */
+const MOST = 48
 
 interface Props {
   readonly notes: readonly { readonly at: number; readonly for: number; readonly pitch: number }[]
@@ -11,7 +13,8 @@ interface Props {
 }
 
 /** A line at a glance: its contour, each note as long as it lasts and in the hue of how far out it is. */
-export const DraftBand = ({ notes, fades }: Props) => {
+export const DraftBand = ({ notes: all, fades }: Props) => {
+  const notes = all.slice(0, MOST)
   const [first, last] = [notes[0], notes.at(-1)]
   if (!first || !last) return null
   const pitches = notes.map((n) => n.pitch)

@@ -30,9 +30,13 @@ interface Props {
   readonly clef: StaffClef
   /** Where each note is stopped, and on how many strings; null without tablature. */
   readonly tab: Tablature | null
+  /** Whether all of it is drawn, in sight or not. */
+  readonly onPaper?: boolean
+  /** Whether the line goes on in another row. */
+  readonly goesOn?: boolean
 }
 
-interface BarProps extends Omit<Props, 'bars'> {
+interface BarProps extends Omit<Props, 'bars' | 'goesOn'> {
   readonly bar: BarInTime
   readonly signs: readonly Written[]
   readonly tiedOver: boolean
@@ -51,9 +55,22 @@ const INSET = 13
 const NO_STAFF = 'The staff could not be loaded.'
 
 /** One bar, drawn when it comes near the window. */
-const StaffBar = ({ chart, keyHere, audit, layout, clef, tab, bar, signs, tiedOver, last, pitches }: BarProps) => {
+const StaffBar = ({
+  chart,
+  keyHere,
+  audit,
+  layout,
+  clef,
+  tab,
+  bar,
+  signs,
+  tiedOver,
+  last,
+  pitches,
+  onPaper = false,
+}: BarProps) => {
   const box = useRef<HTMLDivElement>(null)
-  const [near, setNear] = useState(false)
+  const [near, setNear] = useState(onPaper)
   const [left, right] = [layout.x(bar.from), layout.x(bar.to)]
   useEffect(() => {
     const element = box.current
@@ -115,7 +132,7 @@ const Clef = ({ clef, keyHere, tab }: Pick<Props, 'clef' | 'keyHere' | 'tab'>) =
 
 /** A line on the staff, over the same moments as its band: values, accidentals, ties; and its tablature. */
 export const LineStaff = (props: Props) => {
-  const { audit, bars, layout, tab, clef, keyHere } = props
+  const { audit, bars, layout, tab, clef, keyHere, goesOn = false } = props
   const { notes, timeline } = audit
   const pitches = useMemo(() => notes.map((n) => pitchNamed(n.name, n.pitch)), [notes])
   const written = useMemo(() => bars.map((b) => writtenBar(notes, b, timeline.beat)), [bars, notes, timeline])
@@ -129,7 +146,7 @@ export const LineStaff = (props: Props) => {
           bar={bar}
           signs={written[i] ?? []}
           tiedOver={written[i - 1]?.at(-1)?.tied === true}
-          last={i === bars.length - 1}
+          last={!goesOn && i === bars.length - 1}
           pitches={pitches}
         />
       ))}

@@ -2,6 +2,7 @@ import { useStore } from '@nanostores/react'
 import { useMemo, useState } from 'react'
 import { createPortal } from 'react-dom'
 import {
+  analyseLine,
   INSTRUMENTS,
   type Instrument,
   type InstrumentId,
@@ -18,6 +19,7 @@ import {
   transposeOverlay,
 } from '../../core/index.ts'
 import { ChartSheet } from '../figures/ChartSheet.tsx'
+import { LineSheet } from '../figures/LineSheet.tsx'
 import { tuningFrom } from '../figures/neck.ts'
 import { Sheet } from '../figures/Sheet.tsx'
 import { Button } from '../parts/Button.tsx'
@@ -27,6 +29,7 @@ import type { Address } from '../state/address/address.ts'
 import { $listed } from '../state/desk/ranking.ts'
 import type { Kept } from '../state/kept/kept.ts'
 import { CLEFS, type Clef } from '../state/kept/settings.ts'
+import { lineAskInView } from '../state/line/line-print.ts'
 import { $printing, closePrinting } from '../state/page/dialogs.ts'
 import { $planning } from '../state/route/planning.ts'
 import { pickInView, routeModel, stepsInView } from '../state/route/route-model.ts'
@@ -35,6 +38,7 @@ import type { OpenChart } from '../state/tune/open-chart.ts'
 import styles from './PrintDialog.module.css'
 
 const WHAT = {
+  line: 'The line in view',
   chart: 'The chart with what is laid over it',
   twelve: 'This overlay in all twelve keys',
   list: 'The first twelve of the list',
@@ -104,7 +108,9 @@ const Making = ({
 }) => {
   const [chosen, setWhat] = useState<What | null>(null)
   const isLaid = address.view === 'route' || openChart.inHand !== null
-  const what = chosen ?? (isLaid ? 'chart' : address.tray.length > 0 ? 'tray' : 'twelve')
+  const lineAsk = useMemo(() => (address.view === 'line' ? lineAskInView(address, kept) : null), [address, kept])
+  const usual = isLaid ? 'chart' : address.tray.length > 0 ? 'tray' : 'twelve'
+  const what = chosen ?? (lineAsk ? 'line' : usual)
   const [plays, setPlays] = useState<InstrumentId>(openChart.settings.instrument ?? 'concert')
   const [clef, setClef] = useState<Clef>(openChart.settings.clef)
   const readings = useMemo(
@@ -123,14 +129,28 @@ const Making = ({
     [tab, openChart.settings.tuning, written],
   )
   const badge = `${written.name}, ${clef} clef`
+  const lineAnalysis = useMemo(
+    () => (what === 'line' && lineAsk ? analyseLine({ ...lineAsk.ask, written: written.written }) : null),
+    [what, lineAsk, written],
+  )
   const overlays = <Sheet title={title} badge={badge} readings={readings} clef={clef} />
   const sheet =
-    what === 'chart' ? (
+    what === 'line' ? (
+      lineAnalysis && (
+        <LineSheet
+          title={lineAsk?.name ?? ''}
+          badge={badge}
+          lineAnalysis={lineAnalysis}
+          clef={clef}
+          strings={strings}
+        />
+      )
+    ) : what === 'chart' ? (
       <ChartSheet title={openChart.title} route={route} badge={badge} bars={bars} clef={clef} strings={strings} />
     ) : (
       overlays
     )
-  const isEmpty = what === 'chart' ? bars.length === 0 : readings.length === 0
+  const isEmpty = what === 'line' ? lineAnalysis === null : what === 'chart' ? bars.length === 0 : readings.length === 0
   return (
     <div className={styles.making}>
       <div className={styles.choices}>
@@ -138,7 +158,7 @@ const Making = ({
           label="What"
           value={what}
           options={(Object.keys(WHAT) as What[])
-            .filter((w) => w !== 'tray' || address.tray.length > 0)
+            .filter((w) => (w !== 'tray' || address.tray.length > 0) && (w !== 'line' || lineAsk !== null))
             .map((w) => ({ value: w, label: WHAT[w] }))}
           onPick={setWhat}
         />
@@ -149,7 +169,7 @@ const Making = ({
           onPick={setPlays}
         />
         <Select label="Clef" value={clef} options={CLEFS.map((c) => ({ value: c, label: c }))} onPick={setClef} />
-        {what === 'chart' && (
+        {(what === 'chart' || what === 'line') && (
           <label className={styles.check}>
             <input type="checkbox" checked={tab} onChange={(e) => setTab(e.target.checked)} />
             Tablature

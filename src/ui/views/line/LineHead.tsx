@@ -9,6 +9,7 @@ import { beginLine } from '../../state/line/line-editing.ts'
 import { removeLine, renameLine } from '../../state/line/lines.ts'
 import { $marked } from '../../state/line/verdict.ts'
 import { copyTable } from '../../state/page/copying.ts'
+import { openPrinting } from '../../state/page/dialogs.ts'
 import type { ViewProps } from '../view.ts'
 import { auditText } from './audit-table.ts'
 import { BringLine } from './BringLine.tsx'
@@ -58,6 +59,7 @@ export const LineHead = ({ address, kept, openChart, chart, rows, row, lineAnaly
     <Button pressed={isMaking} title="e" onClick={() => go({ make: isMaking ? 'off' : 'make', note: 0 })}>
       Make
     </Button>
+    {(isMaking || row) && <Button onClick={openPrinting}>Print</Button>}
     {isMaking && (
       <Button pressed={address.tab} onClick={() => go({ tab: !address.tab })}>
         Tablature

@@ -2,6 +2,7 @@ import { useStore } from '@nanostores/react'
 import { useEffect, useMemo } from 'react'
 import { MOST, pitchClass, plainNote, printCount, sameBeat, toGlyphs, verdictOf } from '../../../core/index.ts'
 import { LineBand } from '../../figures/LineBand.tsx'
+import { useShort } from '../../figures/short.ts'
 import { Button } from '../../parts/Button.tsx'
 import { $address, go } from '../../state/address/address.ts'
 import { rowsIn } from '../../state/kept/lists.ts'
@@ -73,6 +74,7 @@ const LineView = ({ address, kept, openChart }: ViewProps) => {
   const known = useStore($lineNotes, FIRST)
   const playing = useStore($playing)
   const marked = useStore($marked)
+  const isShort = useShort()
   const chartId = kept.chart?.id ?? null
   const { fetching, again } = useOver('lines', chartId)
   const rows = linesOver(kept, all)
@@ -150,19 +152,22 @@ const LineView = ({ address, kept, openChart }: ViewProps) => {
       />
       {lineAnalysis ? (
         <>
-          <LineBand
-            chart={lineAnalysis.chart}
-            keyHere={openChart.key}
-            audit={lineAnalysis.audit}
-            current={current}
-            marked={marked}
-            clef={openChart.settings.clef}
-            tab={tab}
-            zoom={address.zoom}
-            music={playing ? musicTick : null}
-            onGo={tapNote}
-            onStaff={address.write ? putOnStaff : null}
-          />
+          {(address.make === 'off' || !isShort) && (
+            <LineBand
+              chart={lineAnalysis.chart}
+              keyHere={openChart.key}
+              audit={lineAnalysis.audit}
+              current={current}
+              marked={marked}
+              clef={openChart.settings.clef}
+              tab={tab}
+              zoom={address.zoom}
+              low={address.make !== 'off'}
+              music={playing ? musicTick : null}
+              onGo={tapNote}
+              onStaff={address.write ? putOnStaff : null}
+            />
+          )}
           {standing && <LineTrouble standing={standing} />}
           {address.write && <WriteBar />}
           {address.make === 'vary' && row && notes && (

@@ -33,7 +33,7 @@ export const VaryHalf = ({ address, kept, openChart, row, notes, lineAnalysis }:
     return tune && stretch ? variationsHere(sounded(notes), stretch, address, tune, openChart, weights) : []
   }, [address, kept, openChart, notes, lineAnalysis, weights])
   return (
-    <section className={styles.reuse} aria-label="Vary">
+    <section className={styles.vary} aria-label="Vary">
       <div className={styles.cards}>
         {VARY_KINDS.map((vary) => (
           <Button key={vary} pressed={vary === address.vary} onClick={() => go({ vary, draft: 0 })}>
