@@ -1,5 +1,5 @@
 import type { Midi } from '../pitch/units.ts'
-import { LAST_FRET } from './frets.ts'
+import { LAST_FRET, type Position, WHOLE_NECK } from './frets.ts'
 import type { Tuning } from './tuning.ts'
 
 /** Where a note of a line is stopped: `string` from the lowest, fret 0 open; `hand` is the fret under the first finger. */
@@ -18,10 +18,18 @@ const STRETCH = 0.6
 const HIGH_FROM = 12
 const MOST_RIDES = 2
 
-const placesOf = (pitch: number, tuning: Tuning): readonly Place[] =>
+/** What of the neck may be used: a window of frets, and the open strings beside it. */
+export interface NeckUse {
+  readonly window: Position
+  readonly open: boolean
+}
+const ALL_OF_IT: NeckUse = { window: WHOLE_NECK, open: true }
+
+const placesOf = (pitch: number, tuning: Tuning, { window, open: mayBeOpen }: NeckUse): readonly Place[] =>
   tuning.flatMap((open, string) => {
     const fret = pitch - open
-    if (fret < 0 || fret > LAST_FRET) return []
+    if (fret < 0 || fret > LAST_FRET || (fret === 0 && !mayBeOpen)) return []
+    if (fret > 0 && (fret < window.from || fret > window.to)) return []
     if (fret === 0) return Array.from({ length: LAST_FRET - SPAN + 1 }, (_, i) => ({ string, fret, hand: i + 1 }))
     const hands = Array.from({ length: SPAN + 1 }, (_, i) => fret - i).filter((h) => h >= 1)
     return hands.map((hand) => ({ string, fret, hand }))
@@ -44,7 +52,11 @@ const riding = (run: number): number => (run > MOST_RIDES ? 0.25 : 0)
  * Frets for a line, by dynamic programming over strings and hand positions: two notes per string, small shifts. Null for
  * a note that is not on the neck. Source: theory page, section 10.
  */
-export const fingeringOf = (pitches: readonly Midi[], tuning: Tuning): readonly (Fingered | null)[] => {
+export const fingeringOf = (
+  pitches: readonly Midi[],
+  tuning: Tuning,
+  use: NeckUse = ALL_OF_IT,
+): readonly (Fingered | null)[] => {
   interface State {
     readonly place: Place
     readonly cost: number
@@ -54,7 +66,7 @@ export const fingeringOf = (pitches: readonly Midi[], tuning: Tuning): readonly 
   let states: readonly State[] = []
   const ends: (readonly State[])[] = []
   for (const pitch of pitches) {
-    const places = placesOf(pitch, tuning)
+    const places = placesOf(pitch, tuning, use)
     const from = states
     const now = places.map((place): State => {
       let best: State = { place, cost: strain(place), run: 1, before: null }

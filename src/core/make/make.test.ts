@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { auditLine } from '../line/audit.ts'
+import type { Overlay } from '../material/overlay.ts'
 import { readOverlay } from '../material/read-overlay.ts'
 import { has } from '../pitch/pcset.ts'
 import { pitchNamed } from '../pitch/register.ts'
@@ -10,6 +11,7 @@ import { figureNamed, laidFrom, requestFor, timelineFor } from '../testing/makin
 import { soundingAt } from '../time/timeline.ts'
 import { type Draft, makeLines } from './make.ts'
 import type { MakeRequest } from './request.ts'
+import { lineThrough } from './through.ts'
 
 const drafts = (text: string, asked: Partial<MakeRequest>): readonly Draft[] => {
   const timeline = timelineFor(text)
@@ -297,4 +299,21 @@ it('is found again when it is taken apart: its landing, and the material it was 
   expect(found.all).toBeGreaterThan(90)
   for (const part of [found.material, found.landing, found.approach])
     expect(part / found.all).toBeGreaterThanOrEqual(0.95)
+})
+
+it('a band goes through what is laid by half steps over the seams, and rests where nothing is', () => {
+  const timeline = timelineFor('| Dm7 | G7 | Cmaj7 |')
+  const laid = laidFrom([
+    [0, 'A minor pentatonic'],
+    [2, 'Bb minor pentatonic'],
+    [8, 'C minor pentatonic'],
+  ]).map((l, i) => ({ from: l.from, to: [1920, 3840, 9600][i] ?? 0, overlay: l.overlay as Overlay }))
+  const how = requestFor(timeline, { figure: figureNamed('1'), path: 'up', range: [58, 82] })
+  const line = lineThrough(laid, how, timeline)
+  expect(line.map((n) => n.at)).toEqual([0, 480, 960, 1440, 1920, 2400, 2880, 3360, 7680, 8160, 8640, 9120])
+  expect(Math.abs((line[4]?.pitch ?? 0) - (line[3]?.pitch ?? 0))).toBe(1)
+  for (const n of line) {
+    const own = laid.findLast((l) => l.from <= n.at)
+    expect(own && has(own.overlay.set, n.pitch % 12)).toBe(true)
+  }
 })

@@ -1,0 +1,71 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { midi } from '../pitch/units.ts'
+import { fingeringOf } from './fingering.ts'
+import { type Finger, type Hand, keyCost, keysFingering, moveCost } from './keys-fingering.ts'
+import { pickingOf, repeatingShape } from './picking.ts'
+import { readTuning, TUNINGS } from './tuning.ts'
+
+const guitar = (() => {
+  const read = readTuning(TUNINGS[0].strings)
+  if (!read.ok) throw new Error('no tuning')
+  return read.value
+})()
+
+describe('fingers on keys', () => {
+  it.each([
+    ['C major', [60, 62, 64, 65, 67, 69, 71, 72], 'right', [1, 2, 3, 1, 2, 3, 4, 5]],
+    ['C major, falling', [72, 71, 69, 67, 65, 64, 62, 60], 'left', [1, 2, 3, 1, 2, 3, 4, 5]],
+    ['five notes', [60, 62, 64, 65, 67], 'right', [1, 2, 3, 4, 5]],
+    ['E major', [64, 66, 68, 69, 71, 73, 75, 76], 'right', [1, 2, 3, 1, 2, 3, 4, 5]],
+  ] as const)('%s', (_, pitches, hand, fingers) => {
+    expect(keysFingering(pitches, hand)).toEqual(fingers)
+  })
+  it('are the cheapest there are: all of them tried, on short lines', () => {
+    const costOf = (pitches: readonly number[], fingers: readonly Finger[], hand: Hand): number =>
+      pitches.reduce((sum, p, i) => {
+        const [f, before] = [fingers[i] ?? 1, pitches[i - 1]]
+        return sum + keyCost(p, f) + (before === undefined ? 0 : moveCost(before, fingers[i - 1] ?? 1, p, f, hand))
+      }, 0)
+    const every = (count: number): readonly (readonly Finger[])[] =>
+      count === 0 ? [[]] : every(count - 1).flatMap((rest) => ([1, 2, 3, 4, 5] as const).map((f) => [...rest, f]))
+    const lines = fc.array(fc.integer({ min: 55, max: 76 }), { minLength: 1, maxLength: 5 })
+    fc.assert(
+      fc.property(lines, fc.constantFrom('right', 'left'), (pitches, hand) => {
+        const least = Math.min(...every(pitches.length).map((fingers) => costOf(pitches, fingers, hand)))
+        expect(costOf(pitches, keysFingering(pitches, hand), hand)).toBeCloseTo(least, 6)
+      }),
+      { numRuns: 40 },
+    )
+  })
+})
+
+describe('strings', () => {
+  it('stay within the window of frets that is asked for, without open strings where none are wanted', () => {
+    const pitches = fc.array(fc.integer({ min: 45, max: 72 }), { minLength: 1, maxLength: 16 })
+    fc.assert(
+      fc.property(pitches, fc.integer({ min: 1, max: 9 }), fc.boolean(), (line, from, open) => {
+        const use = { window: { from, to: from + 4 }, open }
+        for (const [i, place] of fingeringOf(line.map(midi), guitar, use).entries()) {
+          if (!place) continue
+          expect((guitar[place.string] ?? 0) + place.fret).toBe(line[i])
+          if (place.fret === 0) expect(open).toBe(true)
+          else expect(place.fret >= from && place.fret <= from + 4).toBe(true)
+        }
+      }),
+    )
+  })
+  it('are picked by turns, down where a phrase begins on a beat, and end downwards where they can', () => {
+    const notes = (from: number, count: number) =>
+      Array.from({ length: count }, (_, i) => ({ at: from + i * 480, for: 480 }))
+    expect(pickingOf(notes(0, 3), 960)).toEqual({ strokes: ['down', 'up', 'down'], endsUp: [] })
+    expect(pickingOf(notes(0, 4), 960).endsUp).toEqual([3])
+    expect(pickingOf(notes(480, 2), 960)).toEqual({ strokes: ['up', 'down'], endsUp: [] })
+    expect(pickingOf([...notes(480, 2), ...notes(3840, 1)], 960).strokes).toEqual(['up', 'down', 'down'])
+  })
+  it('tell a shape that comes again', () => {
+    const shape = [0, 1].flatMap((k) => [0, 1, 3, 4].map((fret, i) => ({ string: 1 + (i >> 1), fret: fret + 3 * k })))
+    expect(repeatingShape(shape)).toEqual({ notes: 4, frets: 3 })
+    expect(repeatingShape([{ string: 0, fret: 1 }, null, { string: 0, fret: 3 }])).toBeNull()
+  })
+})
