@@ -16,6 +16,7 @@ const COSTS = {
   stretch: 1,
   passOntoBlack: 2,
   passFromFifth: 4,
+  passFromFourth: 0.3,
 } as const
 
 const isBlack = (pitch: number): boolean => [1, 3, 6, 8, 10].includes(pitchClass(pitch))
@@ -37,7 +38,8 @@ export const moveCost = (a: number, f: Finger, b: number, g: Finger, hand: Hand)
   }
   // The thumb passes under, or a finger over the thumb: by a small step, and not onto a black key for the thumb.
   if (f !== 1 && g !== 1) return COSTS.crossing
-  const passed = Math.max(f, g) === 5 ? COSTS.passFromFifth : 0
+  const far = Math.max(f, g)
+  const passed = far === 5 ? COSTS.passFromFifth : far === 4 ? COSTS.passFromFourth : 0
   return (
     COSTS.passing + passed + Math.max(0, Math.abs(by) - REACH) * 2 + (g === 1 && isBlack(b) ? COSTS.passOntoBlack : 0)
   )
