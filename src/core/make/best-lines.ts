@@ -145,17 +145,18 @@ export const bestLines = (
   ends: readonly Standing[] | null = null,
 ): readonly FoundLine[] => {
   const { limit } = request
+  const standings = standingsOf(groups, request)
   const nodes = groups.map((g, i) =>
-    (ends && i === groups.length - 1 ? ends : standingsOf(g, request)).map((s) => nodeOf(s, g, request)),
+    ((i === groups.length - 1 ? ends : null) ?? standings[i] ?? []).map((s) => nodeOf(s, g, request)),
   )
   for (let most = limit; ; most *= 2) {
     const { paths, surely } = search(groups, nodes, request, most)
     const found = new Map<string, FoundLine>()
     for (const path of paths) {
       if (found.size > 2 * limit) break
-      const standings = unrolled(path)
-      const key = pitchesOf(standings).join()
-      if (!found.has(key)) found.set(key, { standings, terms: termsOf(standings, groups, request), total: path.cost })
+      const own = unrolled(path)
+      const key = pitchesOf(own).join()
+      if (!found.has(key)) found.set(key, { standings: own, terms: termsOf(own, groups, request), total: path.cost })
     }
     const best = [...found.values()].sort(inOrder).slice(0, limit)
     const isSure = surely === Number.POSITIVE_INFINITY || (best.length === limit && (best.at(-1)?.total ?? 0) <= surely)

@@ -22,7 +22,8 @@ export type Terms = Readonly<Record<(typeof TERM_NAMES)[number], number>>
 export const NO_TERMS: Terms = { joins: 0, leaps: 0, turns: 0, again: 0, range: 0, strong: 0, wayHome: 0 }
 export const addTerms = (a: Terms, b: Partial<Terms>): Terms =>
   Object.fromEntries(TERM_NAMES.map((n) => [n, a[n] + (b[n] ?? 0)])) as Record<keyof Terms, number>
-export const totalOf = (terms: Terms): number => TERM_NAMES.reduce((sum, n) => sum + terms[n], 0)
+
+const sumOf = (terms: Partial<Terms>): number => TERM_NAMES.reduce((sum, n) => sum + (terms[n] ?? 0), 0)
 
 /** From the last note of a group to the first that sounds of the next. */
 export const joinCost = (from: number, to: number): number => {
@@ -78,7 +79,7 @@ export const nodeOf = (s: Standing, group: GroupPlace, request: MakeRequest): No
   const [begin, end] = [group.moments[0] as Moment, group.moments[group.moments.length - 1] as Moment]
   return {
     ...s,
-    own: totalOf(addTerms(NO_TERMS, groupTerms(s, group, request))),
+    own: sumOf(groupTerms(s, group, request)),
     ...{ first, last, sounds: s.approaches[0]?.[0] ?? first },
     beginsOutside: isOutside(first, begin),
     endsOutside: isOutside(last, end),

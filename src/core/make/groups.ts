@@ -130,26 +130,32 @@ const approachesOf = (
   })
 }
 
-/** Every way a group may stand within the range. */
-export const standingsOf = (group: GroupPlace, request: MakeRequest): readonly Standing[] => {
+/** Every way a group of a span may stand within the range, without what leads to its notes. */
+const bareStandings = (span: MaterialSpan, count: number, request: MakeRequest): readonly Standing[] => {
   const [low, high] = request.range
-  return group.span.materials.flatMap((material, m) => {
-    const offsets = offsetsIn(request.figure, sizeOf(material)).slice(0, group.moments.length)
+  return span.materials.flatMap((material, m) => {
+    const offsets = offsetsIn(request.figure, sizeOf(material)).slice(0, count)
     const ladder = ladderOf(material, low, high)
-    return ladder.flatMap((_, place): readonly Standing[] => {
+    return ladder.flatMap((lowest, place): readonly Standing[] => {
       const pitches = offsets.map((o) => ladder[place + o])
       if (!pitches.every((p) => p !== undefined)) return []
-      const sounding = pitches as readonly number[]
-      const inversion = material.notes.findIndex((n) => n.pc === pitchClass(ladder[place] ?? 0))
-      return [
-        {
-          material: m,
-          place,
-          inversion,
-          pitches: sounding,
-          approaches: approachesOf(sounding, group, material, request),
-        },
-      ]
+      const inversion = material.notes.findIndex((n) => n.pc === pitchClass(lowest))
+      return [{ material: m, place, inversion, pitches: pitches as readonly number[], approaches: [] }]
+    })
+  })
+}
+
+/** Every way each group may stand within the range. */
+export const standingsOf = (groups: readonly GroupPlace[], request: MakeRequest): readonly (readonly Standing[])[] => {
+  let last: { readonly span: MaterialSpan; readonly count: number; readonly bare: readonly Standing[] } | null = null
+  return groups.map((group) => {
+    const { span, moments } = group
+    if (last?.span !== span || last.count !== moments.length)
+      last = { span, count: moments.length, bare: bareStandings(span, moments.length, request) }
+    if (request.approach === 'none') return last.bare
+    return last.bare.map((s) => {
+      const material = span.materials[s.material] as Material
+      return { ...s, approaches: approachesOf(s.pitches, group, material, request) }
     })
   })
 }

@@ -117,8 +117,10 @@ const draftOf = (
   const line = lineOf(made.map(({ approach: _, group: __, ...n }) => n))
   const notes = heardLine(line, timeline, request.weights)
   const approaches = made.flatMap((n, i) => (n.approach ? [i] : []))
+  const byGroup: number[][] = standings.map(() => [])
+  for (const [i, n] of made.entries()) if (!n.approach) byGroup[n.group]?.push(i)
   const groups = standings.map((s, g): MadeGroup => {
-    const own = made.flatMap((n, i) => (n.group === g && !n.approach ? [i] : []))
+    const own = byGroup[g] ?? []
     const span = (places[g] as GroupPlace).span
     return {
       from: own[0] ?? 0,
