@@ -94,6 +94,11 @@ test('a lick is used again in another chart, put at its place, and taken back by
   await page.locator('body').click({ position: { x: 5, y: 790 } })
   await page.keyboard.press('Control+z')
   await expect.poll(lines).toBe(before)
+  await open(page, `${server.address}line?chart=${chart}&make=reuse`)
+  await reuse.getByRole('button', { name: 'Study by minor thirds' }).click()
+  await expect(page.getByLabel('Name of the line')).toHaveValue('Splice over Am6, 12 keys by minor thirds')
+  await expect(page.getByRole('group', { name: 'Line' }).getByRole('button')).toHaveCount(12 * 8)
+  await expect(strip(page).getByRole('listitem').nth(1)).toHaveAccessibleName(/Cm6/)
   expect(said).toEqual([])
 })
 

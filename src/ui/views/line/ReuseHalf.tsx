@@ -1,11 +1,12 @@
 import { useEffect, useState } from 'react'
-import { type Line, pitchClass, plainNote, toGlyphs } from '../../../core/index.ts'
+import { KEY_ORDER_NAMES, type Line, pitchClass, plainNote, toGlyphs } from '../../../core/index.ts'
 import { type ReuseAsk, type Reused, reuseInWorker } from '../../../workers/start.ts'
 import { DraftBand } from '../../figures/DraftBand.tsx'
 import { howMany } from '../../figures/words.ts'
 import { Button } from '../../parts/Button.tsx'
 import type { KeptNote, LineRow } from '../../state/kept/row-types.ts'
 import { sounded } from '../../state/line/lines.ts'
+import { keepStudy } from '../../state/line/study.ts'
 import { keepBeside } from '../../state/line/varying.ts'
 import { textHere } from '../../state/tune/concert.ts'
 import type { ViewProps } from '../view.ts'
@@ -91,7 +92,18 @@ export const ReuseHalf = (props: Props) => {
           )
         })}
       </ul>
-      <h2>Twelve keys, by fourths</h2>
+      <div className={styles.cards}>
+        <h2>Twelve keys, by fourths</h2>
+        {KEY_ORDER_NAMES.map((order) => (
+          <Button
+            key={order}
+            title="All twelve keys as one long line, with a chart of their chords"
+            onClick={() => keepStudy(row.name, sounded(props.notes), order)}
+          >
+            Study by {order === 'random' ? 'chance' : order}
+          </Button>
+        ))}
+      </div>
       <ul className={styles.keys}>
         {found.keys.map(({ semitones, line }) => {
           const name = toGlyphs(
