@@ -54,6 +54,10 @@ export const LANDING_WORDS: Readonly<Record<string, LandingWay>> = {
   'half step up': 'half step below',
   'half step above': 'half step above',
   'half step down': 'half step above',
+  'whole step up': 'whole step below',
+  'whole step down': 'whole step above',
+  'whole step below': 'whole step below',
+  'whole step above': 'whole step above',
 }
 
 /** What `POST /lines/make` takes. */
@@ -210,7 +214,11 @@ export interface ReuseAsked extends Judged, Keyed {
 
 /** What `POST /lines/study` takes: a lick over its chord, or what is to be made. */
 export interface StudyAsked extends Keyed {
-  readonly of: MakeAsked | { readonly line: SentLine; readonly over: string; readonly name?: string }
+  /** In words (`G & Am over Cmaj7`), as what is to be made, or as a line. */
+  readonly of: string | MakeAsked | { readonly line: SentLine; readonly over: string; readonly name?: string }
+  /** A chart to go through, where what is to be made names none. */
+  readonly text: string
+  /** How many of the twelve. */
   readonly keys: number
 }
 
@@ -256,10 +264,12 @@ export const REUSE_BODY = Joi.object<ReuseAsked>({
 
 export const STUDY_BODY = Joi.object<StudyAsked>({
   ...KEYED,
+  text: WHOLE_CHART.text.optional().default(''),
   keys: Joi.number().integer().min(1).max(12).default(12),
   of: Joi.alternatives()
     .try(
-      MAKE_BODY,
+      Joi.string().min(1).max(2000),
+      MAKE_BODY.fork('text', (s) => s.optional().default('')),
       Joi.object({ line: SENT_LINE.required(), over: Joi.string().max(2000).required(), name: Joi.string().max(200) }),
     )
     .required(),

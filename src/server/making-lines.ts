@@ -1,6 +1,7 @@
 import {
   barTicks,
   type Chart,
+  DEFAULT_SCHOOL,
   inKey,
   isStrong,
   keysInOrder,
@@ -10,6 +11,7 @@ import {
   placesIn,
   readChart,
   readOverlay,
+  readQuestion,
   servingsOf,
   soundingAt,
   studyOf,
@@ -20,7 +22,7 @@ import {
   varyLine,
 } from '../core/index.ts'
 import { lineFrom } from './lines.ts'
-import type { MakeAsked, ReuseAsked, StudyAsked, VaryAsked } from './make-schemas.ts'
+import { MAKE_BODY, type MakeAsked, type ReuseAsked, type StudyAsked, type VaryAsked } from './make-schemas.ts'
 import { requestOf, sentNotes } from './making.ts'
 import { fieldProblem } from './problems.ts'
 import { chartAt, orProblem } from './texts.ts'
@@ -139,19 +141,39 @@ const madeOver = (of: MakeAsked): { readonly line: Line; readonly tune: Tune; re
   return { line: made.value[0]?.line ?? [], tune, chart }
 }
 
+/** What is asked for in words, as what is to be made over the chord it names. */
+const inWords = (of: string): MakeAsked => {
+  const question = orProblem('of', readQuestion(of, DEFAULT_SCHOOL))
+  if (question.kind !== 'reading')
+    throw fieldProblem('of', 'A study in words names an overlay and its chord.', of, ['G & Am over Cmaj7'])
+  const { overlay, chord } = question
+  const figure = overlay.notes.length < 5 || overlay.groups ? '1 3 5' : '1 2 3 5'
+  const plan = { overlays: [{ bar: 1, beat: 1, overlay: overlay.name }] }
+  return MAKE_BODY.validate({ text: `| ${chord.symbol} |`, plan, figure }).value as MakeAsked
+}
+
 /** A study, as the interface answers it: what is asked for through keys, or through the chart that is sent. */
 export const studyAnswer = async (asked: StudyAsked) => {
-  const { of } = asked
+  const of = typeof asked.of === 'string' ? inWords(asked.of) : asked.of
   if ('figure' in of) {
-    const { line, tune, chart } = madeOver(of)
+    const { line, tune, chart } = madeOver({ ...of, text: of.text || asked.text })
     const chords = new Set(tune.timeline.soundings.map((s) => s.place?.chord.symbol))
-    const name = `${of.figure} on ${typeof of.plan === 'string' ? of.plan : 'what is laid'}`
+    const name = typeof asked.of === 'string' ? asked.of : `${of.figure} on ${nameOfPlan(of.plan)}`
     if (chords.size > 1)
-      return { text: of.text, line: sentNotes(line), title: `${name} through ${chart.title || 'a chart'}` }
-    return through(line, tune, name, asked)
+      return {
+        text: of.text || asked.text,
+        line: sentNotes(line),
+        title: `${name} through ${chart.title || 'a chart'}`,
+      }
+    return through(line, tune, name.replace(/ over .*$/, ''), asked)
   }
   const line = await someNotes(of.line, 'of.line')
   return through(line, overOf(of.over), of.name ?? 'A lick', asked)
+}
+
+const nameOfPlan = (plan: MakeAsked['plan']): string => {
+  if (typeof plan === 'string') return plan === 'home' ? 'the home scales' : 'the chords'
+  return 'pair' in plan && plan.pair ? plan.pair : 'what is laid'
 }
 
 const through = (line: Line, tune: Tune, name: string, asked: StudyAsked) => {

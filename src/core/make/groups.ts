@@ -6,7 +6,7 @@ import { isStrong, type Sounding, soundingAt, type Timeline } from '../time/time
 import { APPROACHES, type ApproachName, approachTo } from './approach.ts'
 import { offsetsIn } from './figures.ts'
 import { ladderOf, type Material, type MaterialSpan, spansOf } from './ground.ts'
-import type { MakeRequest } from './request.ts'
+import type { LandingWay, MakeRequest } from './request.ts'
 import { momentsOf, startTicks, VALUES } from './rhythm.ts'
 
 /** A moment of the line: when, on what, and whether there a chord tone would say the change. */
@@ -79,7 +79,7 @@ export const groupPlaces = (request: MakeRequest, timeline: Timeline): readonly 
   const lead = leadOf(request)
   const size = figure.places.length + lead
   const begin = startTicks(rhythm, timeline.beat) + from
-  const end = landing ? Math.min(to, landing.at - landingLead(landing.how) * VALUES[rhythm.value]) : to
+  const end = landing ? Math.min(to, landing.at - LANDING_LEADS[landing.how].length * VALUES[rhythm.value]) : to
   const moments = momentsOf(rhythm, begin, end).filter((at) => at >= 0)
   return spansOf(plan, timeline, from, Math.max(from, end)).flatMap((span, s) => {
     const mine = moments.filter((at) => (at >= span.from || (s === 0 && at < span.from)) && at < span.to)
@@ -91,9 +91,16 @@ export const groupPlaces = (request: MakeRequest, timeline: Timeline): readonly 
   })
 }
 
-/** Notes that a way of landing takes from the end of a line. */
-export const landingLead = (how: NonNullable<MakeRequest['landing']>['how']): number =>
-  how === 'enclosure' ? 2 : how === 'half step below' || how === 'half step above' ? 1 : 0
+/** What leads to the last note of a line, in half steps from it; `scale` is the next note of the home scale above. */
+export const LANDING_LEADS: Readonly<Record<LandingWay, readonly (number | 'scale')[]>> = {
+  'half step below': [-1],
+  'half step above': [1],
+  'whole step below': [-2],
+  'whole step above': [2],
+  enclosure: ['scale', -1],
+  held: [],
+  any: [],
+}
 
 const THIRD = 1
 const FIFTH = 2

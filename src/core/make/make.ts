@@ -9,8 +9,8 @@ import type { Timeline } from '../time/timeline.ts'
 import { bestLines, type FoundLine } from './best-lines.ts'
 import type { Terms } from './costs.ts'
 import { ladderOf } from './ground.ts'
-import { type GroupPlace, groupPlaces, momentAt, type Standing } from './groups.ts'
-import type { LandingWay, MakeRequest } from './request.ts'
+import { type GroupPlace, groupPlaces, LANDING_LEADS, momentAt, type Standing } from './groups.ts'
+import type { MakeRequest } from './request.ts'
 import { VALUES } from './rhythm.ts'
 import { type Join, joinWords, leadingName } from './words.ts'
 
@@ -161,14 +161,6 @@ const landingLength = ({ landing }: MakeRequest, timeline: Timeline): number => 
   return sounding && landing ? Math.min(sounding.to - landing.at, timeline.beat * timeline.beatsInBar) : 0
 }
 
-const LEADS: Readonly<Record<LandingWay, readonly (number | 'scale')[]>> = {
-  'half step below': [-1],
-  'half step above': [1],
-  enclosure: ['scale', -1],
-  held: [],
-  any: [],
-}
-
 /** The last note of a line, in every octave, with what leads to it. */
 const landingPlace = (
   { landing, range, rhythm }: MakeRequest,
@@ -180,7 +172,7 @@ const landingPlace = (
   const { chord, home } = place
   const pc = pitchClass(chord.root.pc + landing.up)
   const above = has(home.inside, pitchClass(landing.up + 1)) ? 1 : 2
-  const led = LEADS[landing.how].map((by) => (by === 'scale' ? above : by))
+  const led = LANDING_LEADS[landing.how].map((by) => (by === 'scale' ? above : by))
   const lead = led.map((_, i) => landing.at - VALUES[rhythm.value] * (led.length - i))
   const material = { name: chord.symbol, root: chord.root, set: setOf([pc]), notes: [], inThirds: false }
   const span = { from: landing.at, to: landing.at + 1, name: chord.symbol, materials: [material] as const }

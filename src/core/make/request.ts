@@ -15,7 +15,10 @@ export type TriadOrder = (typeof TRIAD_ORDERS)[number]
 export const INVERSION_PATHS = ['kept', 'climb', 'fall'] as const
 export type InversionPath = (typeof INVERSION_PATHS)[number]
 
-export const LANDING_WAYS = ['half step below', 'half step above', 'enclosure', 'held', 'any'] as const
+export const LANDING_WAYS = [
+  ...(['half step below', 'half step above', 'whole step below', 'whole step above'] as const),
+  ...(['enclosure', 'held', 'any'] as const),
+] as const
 export type LandingWay = (typeof LANDING_WAYS)[number]
 
 /** Where a line ends: on a degree of the chord that sounds at a moment, and how it gets there. */

@@ -167,6 +167,15 @@ describe('a study', () => {
   it('makes its line, through keys or through a chart', async () => {
     const pair = { text: '| Cmaj7 |', plan: { pair: 'G & Am' }, figure: '1 3 5' }
     expect((await asked('study', { of: pair, keys: 2 })).text).toContain('| Cmaj7 | C#maj7 |'.replace('C#', 'Db'))
+    const inWords = await asked('study', { of: 'Eb & F over F7', keys: 12, order: 'half steps' })
+    expect([inWords.title, inWords.text.match(/7/g)]).toEqual([
+      'Eb & F over F7, 12 keys by half steps',
+      expect.any(Array),
+    ])
+    expect(await refused('study', { of: 'what holds 9 over F7' })).toEqual(['of', undefined])
+    expect(await refused('study', { of: { plan: 'home', figure: '1 3' } })).toEqual(['text', 0])
+    const sentText = await asked('study', { of: { plan: 'chord', figure: '1 3 5' }, text: CADENCE })
+    expect(sentText.title).toBe('1 3 5 on the chords through Gangway')
     const whole = await asked('study', { of: { text: CADENCE, plan: 'chord', figure: '1 3 5 7' } })
     expect(whole.line.notes).toHaveLength(24)
   })
