@@ -8,3 +8,10 @@ export const groupedBy = <T, K>(all: readonly T[], keyOf: (one: T) => K): Readon
   }
   return groups
 }
+
+/** The place of the last that fits; -1 where none does. */
+export const lastWhere = <T>(all: readonly T[], fits: (one: T) => boolean): number => {
+  let i = all.length - 1
+  while (i >= 0 && !fits(all[i] as T)) i--
+  return i
+}

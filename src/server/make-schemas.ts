@@ -9,6 +9,7 @@ import {
   isDegree,
   KEY_ORDER_NAMES,
   type KeyOrder,
+  LAST_FRET,
   type LandingWay,
   LINE_PATHS,
   type LinePath,
@@ -91,6 +92,9 @@ export interface MakeAsked {
   } | null
   readonly range: readonly [number, number]
   readonly strings: string
+  /** A window of frets, and whether open strings may be used beside it. */
+  readonly frets: readonly [number, number]
+  readonly open: boolean
   readonly limit: number
 }
 
@@ -168,6 +172,8 @@ export const MAKE_BODY = Joi.object<MakeAsked>({
   landing: landing.allow(null).default(null),
   range: RANGE.default([55, 81]),
   strings: Joi.string().allow('').max(200).default(''),
+  frets: Joi.array().items(Joi.number().integer().min(0).max(LAST_FRET)).length(2).default([0, LAST_FRET]),
+  open: Joi.boolean().default(true),
   limit: Joi.number().integer().min(1).max(50).default(8),
 })
 

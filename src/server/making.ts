@@ -143,6 +143,7 @@ const draftAnswer = (draft: Draft, asked: MakeAsked, chart: Chart, strings: Tuni
           fingering: fingeringOf(
             draft.line.map((n) => n.pitch),
             strings,
+            { window: { from: asked.frets[0], to: asked.frets[1] }, open: asked.open },
           ),
         }
       : {}),

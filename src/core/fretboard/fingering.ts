@@ -2,13 +2,14 @@ import type { Midi } from '../pitch/units.ts'
 import { LAST_FRET, type Position, WHOLE_NECK } from './frets.ts'
 import type { Tuning } from './tuning.ts'
 
-/** Where a note of a line is stopped: `string` from the lowest, fret 0 open; `hand` is the fret under the first finger. */
+/** Where a note of a line is stopped: `string` from the lowest, fret 0 open. */
 export interface Fingered {
   readonly string: number
   readonly fret: number
 }
 
-interface Place extends Fingered {
+/** With the fret under the first finger. */
+export interface Place extends Fingered {
   readonly hand: number
 }
 
@@ -23,9 +24,10 @@ export interface NeckUse {
   readonly window: Position
   readonly open: boolean
 }
-const ALL_OF_IT: NeckUse = { window: WHOLE_NECK, open: true }
+export const ALL_OF_IT: NeckUse = { window: WHOLE_NECK, open: true }
 
-const placesOf = (pitch: number, tuning: Tuning, { window, open: mayBeOpen }: NeckUse): readonly Place[] =>
+/** Every place of a pitch, with every way the hand may stand there. */
+export const placesOf = (pitch: number, tuning: Tuning, { window, open: mayBeOpen }: NeckUse): readonly Place[] =>
   tuning.flatMap((open, string) => {
     const fret = pitch - open
     if (fret < 0 || fret > LAST_FRET || (fret === 0 && !mayBeOpen)) return []
@@ -38,55 +40,93 @@ const placesOf = (pitch: number, tuning: Tuning, { window, open: mayBeOpen }: Ne
 const strain = ({ fret, hand }: Place): number =>
   (fret > 0 && fret - hand >= SPAN ? STRETCH : 0) + (hand > HIGH_FROM ? 0.1 * (hand - HIGH_FROM) : 0)
 
+/** A finger that stops the same fret on another string must roll over. */
+const ROLL = 0.3
+/** One note alone on a string, left for another: two strokes the same way at speed. */
+const ALONE = 0.15
+
 /** What it takes to go from one place to the next: small shifts, near strings, the next finger rather than a leap. */
 const effort = (a: Place, b: Place): number => {
   const shift = Math.abs(a.hand - b.hand)
   const strings = Math.abs(a.string - b.string)
-  return (shift === 0 ? 0 : 1 + shift * 0.4) + (strings > 1 ? (strings - 1) * 0.5 : strings * 0.1)
+  const rolls = shift === 0 && strings > 0 && a.fret === b.fret && a.fret > 0
+  const across = strings > 1 ? (strings - 1) * 0.5 : strings * 0.1
+  return (shift === 0 ? 0 : 1 + shift * 0.4) + across + (rolls ? ROLL : 0)
 }
 
-/** More than two notes in a row on one string cost a little: two notes per string lie well. */
-const riding = (run: number): number => (run > MOST_RIDES ? 0.25 : 0)
+/** Notes in a row on one string, up to one more than lie well. */
+const LONGEST_RUN = MOST_RIDES + 1
+const runAfter = (run: number, a: Place, b: Place): number =>
+  a.string === b.string ? Math.min(LONGEST_RUN, run + 1) : 1
+
+/** More than two notes in a row on one string cost a little, and so does one alone: two notes per string lie well. */
+const stepCost = (run: number, a: Place, b: Place): number => {
+  const riding = runAfter(run, a, b) > MOST_RIDES ? 0.25 : 0
+  const alone = a.string !== b.string && run === 1 ? ALONE : 0
+  return strain(b) + effort(a, b) + riding + alone
+}
+
+/** What places cost one after another, each with the fret under the first finger. */
+export const fingeringCost = (places: readonly Place[]): number => {
+  let [cost, run] = [0, 1]
+  for (const [i, b] of places.entries()) {
+    const a = places[i - 1]
+    cost += a ? stepCost(run, a, b) : strain(b)
+    run = a ? runAfter(run, a, b) : 1
+  }
+  return cost
+}
+
+interface State {
+  readonly place: Place
+  readonly run: number
+  readonly cost: number
+  readonly before: State | null
+}
+
+/** The cheapest way to each place, by how many notes stand on its string already. */
+const reached = (from: readonly State[], places: readonly Place[]): readonly State[] =>
+  places.flatMap((place) => {
+    if (from.length === 0) return [{ place, run: 1, cost: strain(place), before: null }]
+    const best: (State | undefined)[] = []
+    for (const s of from) {
+      const run = runAfter(s.run, s.place, place)
+      const cost = s.cost + stepCost(s.run, s.place, place)
+      if (cost < (best[run]?.cost ?? Number.POSITIVE_INFINITY)) best[run] = { place, run, cost, before: s }
+    }
+    return best.filter((s) => s !== undefined)
+  })
 
 /**
- * Frets for a line, by dynamic programming over strings and hand positions: two notes per string, small shifts. Null for
- * a note that is not on the neck. Source: theory page, section 10.
+ * Frets for a line, exactly the cheapest by dynamic programming over string, fret, hand and notes on the string: two notes
+ * per string, small shifts, no stretch over five frets. Null for a note that is not on the neck. Source: make page.
  */
-export const fingeringOf = (
+export const fingeredPlaces = (
   pitches: readonly Midi[],
   tuning: Tuning,
   use: NeckUse = ALL_OF_IT,
-): readonly (Fingered | null)[] => {
-  interface State {
-    readonly place: Place
-    readonly cost: number
-    readonly run: number
-    readonly before: State | null
-  }
+): readonly (Place | null)[] => {
   let states: readonly State[] = []
-  const ends: (readonly State[])[] = []
+  const isThere: boolean[] = []
   for (const pitch of pitches) {
     const places = placesOf(pitch, tuning, use)
-    const from = states
-    const now = places.map((place): State => {
-      let best: State = { place, cost: strain(place), run: 1, before: null }
-      let least = from.length === 0 ? best.cost : Infinity
-      for (const s of from) {
-        const run = s.place.string === place.string ? s.run + 1 : 1
-        const cost = s.cost + strain(place) + effort(s.place, place) + riding(run)
-        if (cost < least) [best, least] = [{ place, cost, run, before: s }, cost]
-      }
-      return best
-    })
-    ends.push(now)
-    if (now.length > 0) states = now
+    isThere.push(places.length > 0)
+    if (places.length > 0) states = reached(states, places)
   }
-  const fingered: (Fingered | null)[] = pitches.map(() => null)
+  const fingered: (Place | null)[] = pitches.map(() => null)
   let at: State | null = states.reduce<State | null>((best, s) => (best && best.cost <= s.cost ? best : s), null)
   for (let i = pitches.length - 1; i >= 0; i--) {
-    if (!at || (ends[i] ?? []).length === 0) continue
-    fingered[i] = { string: at.place.string, fret: at.place.fret }
+    if (!at || !isThere[i]) continue
+    fingered[i] = at.place
     at = at.before
   }
   return fingered
 }
+
+/** The same without the hand. */
+export const fingeringOf = (
+  pitches: readonly Midi[],
+  tuning: Tuning,
+  use: NeckUse = ALL_OF_IT,
+): readonly (Fingered | null)[] =>
+  fingeredPlaces(pitches, tuning, use).map((p) => p && { string: p.string, fret: p.fret })

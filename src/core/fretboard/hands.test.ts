@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { midi } from '../pitch/units.ts'
-import { fingeringOf } from './fingering.ts'
+import { ALL_OF_IT, fingeredPlaces, fingeringCost, fingeringOf, type Place, placesOf } from './fingering.ts'
 import { type Finger, type Hand, keyCost, keysFingering, moveCost } from './keys-fingering.ts'
 import { pickingOf, repeatingShape } from './picking.ts'
 import { readTuning, TUNINGS } from './tuning.ts'
@@ -53,6 +53,42 @@ describe('strings', () => {
           else expect(place.fret >= from && place.fret <= from + 4).toBe(true)
         }
       }),
+    )
+  })
+  it('have the cheapest fingering there is: all of them tried, on short lines', () => {
+    const ukulele = readTuning('G3 C4 E4 A4')
+    if (!ukulele.ok) throw new Error('no tuning')
+    const every = (line: readonly number[]): readonly (readonly Place[])[] => {
+      const [first, ...rest] = line
+      if (first === undefined) return [[]]
+      const after = every(rest)
+      const here = placesOf(first, ukulele.value, { ...ALL_OF_IT, open: false })
+      return here.flatMap((p) => after.map((others) => [p, ...others]))
+    }
+    const lines = fc.array(fc.integer({ min: 60, max: 74 }), { minLength: 1, maxLength: 4 })
+    fc.assert(
+      fc.property(lines, (line) => {
+        const all = every(line)
+        const found = fingeredPlaces(line.map(midi), ukulele.value, { ...ALL_OF_IT, open: false })
+        if (all.length === 0 || found.some((p) => p === null)) return
+        const least = all.reduce((cost, places) => Math.min(cost, fingeringCost(places)), Number.POSITIVE_INFINITY)
+        expect(fingeringCost(found as readonly Place[])).toBeCloseTo(least, 6)
+      }),
+      { numRuns: 30 },
+    )
+  })
+  it('are never asked for more than the hand reaches, in a thousand random lines', () => {
+    const lines = fc.array(fc.integer({ min: 40, max: 79 }), { minLength: 2, maxLength: 16 })
+    fc.assert(
+      fc.property(lines, (line) => {
+        for (const place of fingeredPlaces(line.map(midi), guitar)) {
+          expect(place).not.toBeNull()
+          if (!place || place.fret === 0) continue
+          expect(place.fret - place.hand).toBeGreaterThanOrEqual(0)
+          expect(place.fret - place.hand).toBeLessThanOrEqual(4)
+        }
+      }),
+      { numRuns: 1000 },
     )
   })
   it('are picked by turns, down where a phrase begins on a beat, and end downwards where they can', () => {

@@ -14,6 +14,7 @@ export const FIGURES = [
   ['scale', '1'],
   ['thirds', '1 3'],
   ['thirds, falling', '3 1'],
+  ['a third round the note between', '3 1 2'],
   ['broken thirds', '1 3 2 4 step 2'],
   ['fourths', '1 4'],
   ['fifths', '1 5'],

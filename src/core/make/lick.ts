@@ -1,4 +1,5 @@
 import type { Chord } from '../chord/chord.ts'
+import { lastWhere } from '../grouped.ts'
 import { endOf, type Line } from '../line/line.ts'
 import { pitchClass } from '../pitch/units.ts'
 import { noteFade } from '../reading/fade.ts'
@@ -49,7 +50,7 @@ const isBorne = (n: Heard, i: number, all: readonly Heard[], beat: number): bool
 
 /** A step or nothing from the last note that is outside to one that is not. */
 const lands = (all: readonly Heard[]): boolean => {
-  const last = all.findLastIndex(isOut)
+  const last = lastWhere(all, isOut)
   const next = all[last + 1]
   return last < 0 || (next !== undefined && Math.abs(next.pitch - (all[last] as Heard).pitch) <= 2)
 }
@@ -94,7 +95,7 @@ const DOMINANT_TONES = [0, 3, 6, 8]
 
 /** Where a lick falls into its dominant half and its tonic half: where it leaves the dominant's tones, else in the middle. */
 const boundary = (line: Line, leading: number): number => {
-  const last = line.findLastIndex((n) => pitchClass(n.pitch) === leading)
+  const last = lastWhere(line, (n) => pitchClass(n.pitch) === leading)
   const leaves = line.findIndex((n, i) => i > last && !DOMINANT_TONES.includes(pitchClass(n.pitch - leading)))
   if (last >= 0 && leaves > 0) return leaves
   const first = line[0]?.at ?? 0

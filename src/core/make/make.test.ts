@@ -7,11 +7,13 @@ import { has } from '../pitch/pcset.ts'
 import { pitchNamed } from '../pitch/register.ts'
 import { pitchClass } from '../pitch/units.ts'
 import { DEFAULT_WEIGHTS } from '../reading/weights.ts'
+import { lineOfWords } from '../testing/lines.ts'
 import { figureNamed, laidFrom, requestFor, timelineFor } from '../testing/making.ts'
 import { soundingAt } from '../time/timeline.ts'
 import { type Draft, makeLines } from './make.ts'
 import type { MakeRequest } from './request.ts'
 import { lineThrough } from './through.ts'
+import { varyLine } from './vary.ts'
 
 const drafts = (text: string, asked: Partial<MakeRequest>): readonly Draft[] => {
   const timeline = timelineFor(text)
@@ -96,6 +98,20 @@ describe('augmented triads fall in whole tones, joined chromatically', () => {
       ...{ path: 'nearest', limit: 12, range },
     })
     expect(all.map(said)).toContain(line)
+  })
+})
+
+describe('a motif moved by half steps through a cadence', () => {
+  it.each([
+    ['| Dm7 G7 | Cmaj7 |', 'F4 E4 D4 A4', 'F4 E4 D4 A4 E4 Eb4 Db4 Ab4 Eb4 D4 C4 G4'],
+    ['| Gm7 C7 | Fmaj7 |', 'Bb4 A4 G4 D5', 'Bb4 A4 G4 D5 A4 Ab4 Gb4 Db5 Ab4 G4 F4 C5'],
+    ['| F#m7 B7 | Emaj7 |', 'A4 G#4 F#4 C#5', 'A4 G#4 F#4 C#5 G#4 G4 F4 C5 G4 F#4 E4 B4'],
+  ])('%s', (text, motif, whole) => {
+    const line = lineOfWords(motif)
+    const ground = { timeline: timelineFor(text), weights: DEFAULT_WEIGHTS }
+    const [made] = varyLine(line, 0, 3, { by: 'sequence', semitones: -1, steps: null, times: 2 }, ground)
+    expect(made?.line.map((n) => n.pitch)).toEqual(lineOfWords(whole).map((n) => n.pitch))
+    expect(made?.line.map((n) => n.at)).toEqual(Array.from({ length: 12 }, (_, i) => i * 480))
   })
 })
 

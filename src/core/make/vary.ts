@@ -1,3 +1,4 @@
+import { lastWhere } from '../grouped.ts'
 import { type HeardNote, heardLine } from '../line/heard.ts'
 import { endOf, type Line, type LineNote, lineOf } from '../line/line.ts'
 import type { Overlay } from '../material/overlay.ts'
@@ -74,14 +75,14 @@ const homeAt = ({ timeline }: Ground, at: number): PcSet => {
 /** A pitch moved by steps of a set; off the set it is moved with the note of it below. */
 const bySteps = (set: PcSet, pitch: number, steps: number): number => {
   const ladder = ladderOf({ set }, pitch - 60, pitch + 60)
-  const at = ladder.findLastIndex((p) => p <= pitch)
+  const at = lastWhere(ladder, (p) => p <= pitch)
   const from = ladder[at] ?? pitch
   return (ladder[at + steps] ?? pitch) + (pitch - from)
 }
 
 const stepsBetween = (set: PcSet, from: number, to: number): number => {
   const ladder = ladderOf({ set }, Math.min(from, to) - 14, Math.max(from, to) + 14)
-  const at = (p: number) => ladder.findLastIndex((q) => q <= p)
+  const at = (p: number) => lastWhere(ladder, (q) => q <= p)
   return at(to) - at(from)
 }
 
