@@ -82,6 +82,7 @@ export {
   type ValueName,
 } from './make/rhythm.ts'
 export { type Serving, servingsOf } from './make/serving.ts'
+export { speakingOf } from './make/speaking.ts'
 export { studyOf } from './make/study.ts'
 export { type LaidSpan, lineThrough } from './make/through.ts'
 export { type Variant, type Variation, varyLine } from './make/vary.ts'
@@ -106,6 +107,7 @@ export {
 export { inTwelveKeys } from './pairs/twelve.ts'
 export { degree, isDegree } from './pitch/degree.ts'
 export { toAscii, toGlyphs } from './pitch/glyphs.ts'
+export { COMPASS_IDS, COMPASSES, type CompassId, compass } from './pitch/horns.ts'
 export { INSTRUMENTS, type Instrument, type InstrumentId, instrument } from './pitch/instrument.ts'
 export { type Note, plainNote, readNote } from './pitch/note.ts'
 export { has, rotate, setOf } from './pitch/pcset.ts'

@@ -4,6 +4,8 @@ import {
   type ApproachName,
   BEFORES,
   type Before,
+  COMPASS_IDS,
+  type CompassId,
   INVERSION_PATHS,
   type InversionPath,
   isDegree,
@@ -90,7 +92,9 @@ export interface MakeAsked {
     readonly beat: number
     readonly how: string
   } | null
-  readonly range: readonly [number, number]
+  readonly range: readonly [number, number] | null
+  /** An instrument by name: its compass is the range where none is given. */
+  readonly for: CompassId | ''
   readonly strings: string
   /** A window of frets, and whether open strings may be used beside it. */
   readonly frets: readonly [number, number]
@@ -170,7 +174,11 @@ export const MAKE_BODY = Joi.object<MakeAsked>({
     .default(null),
   wave: Joi.number().integer().min(1).max(32).default(4),
   landing: landing.allow(null).default(null),
-  range: RANGE.default([55, 81]),
+  range: RANGE.allow(null).default(null),
+  for: Joi.string()
+    .allow('')
+    .valid(...COMPASS_IDS)
+    .default(''),
   strings: Joi.string().allow('').max(200).default(''),
   frets: Joi.array().items(Joi.number().integer().min(0).max(LAST_FRET)).length(2).default([0, LAST_FRET]),
   open: Joi.boolean().default(true),

@@ -2,6 +2,7 @@ import {
   barsAt,
   beatTicks,
   type Chart,
+  compass,
   type Draft,
   degree,
   fingeringOf,
@@ -70,6 +71,9 @@ const planOf = (plan: PlanOfLine, chart: Chart): MakePlan => {
 /** Strings from lowest to highest; null where none were sent. */
 const stringsOf = (text: string): Tuning | null => (text === '' ? null : orProblem('strings', readTuning(text)))
 
+/** Where most instruments lie, sounding. */
+const USUAL_RANGE = [55, 81] as const
+
 const FIELD_OF: Readonly<Record<MakeError['code'], string>> = {
   nothing_to_play: 'plan',
   out_of_range: 'range',
@@ -93,6 +97,8 @@ const accented = (draft: Draft, accents: Accents, beat: number): readonly number
 export const requestOf = (asked: MakeAsked, chart: Chart, length: number): MakeRequest => {
   const figure = orProblem('figure', readFigure(asked.figure))
   const { bars, landing, rhythm, school, weights } = asked
+  const plays = compass(asked.for)
+  const range = asked.range ?? (plays ? ([plays.low - plays.up, plays.high - plays.up] as const) : USUAL_RANGE)
   const bounds = barsAt(chart)
   const from = bars ? ticksAt(chart, bars[0], 1, 'bars.0') : (bounds.find((b) => b.number >= 1)?.from ?? 0)
   const to = bars ? (bounds.find((b) => b.number === bars[1])?.to ?? ticksAt(chart, bars[1], 1, 'bars.1')) : length
@@ -101,7 +107,7 @@ export const requestOf = (asked: MakeAsked, chart: Chart, length: number): MakeR
   return {
     ...{ plan: planOf(asked.plan, chart), from, to, figure, approach: asked.approach, before: asked.before },
     ...{ approachTakes: asked.takes, rhythm, path: asked.path ?? (figure.step < 0 ? 'down' : 'up'), wave: asked.wave },
-    ...{ order: asked.order, inversion: asked.inversion, range: asked.range, limit: asked.limit, school, weights },
+    ...{ order: asked.order, inversion: asked.inversion, range, limit: asked.limit, school, weights },
     landing: landing && {
       at: ticksAt(chart, landing.bar, landing.beat, 'landing.bar'),
       up: degree(landing.degree).semitones % 12,

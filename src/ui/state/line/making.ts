@@ -1,5 +1,5 @@
 import { atom } from 'nanostores'
-import { degree, isDegree, type Overlay, reverse, transposeOverlay } from '../../../core/index.ts'
+import { compass, degree, isDegree, type Overlay, reverse, transposeOverlay } from '../../../core/index.ts'
 import { type MadeLine, type MakeAsk, makeInWorker } from '../../../workers/start.ts'
 import { $address, type Address, go } from '../address/address.ts'
 import { $kept, type Kept, sayKept } from '../kept/kept.ts'
@@ -81,8 +81,9 @@ export const makeAskHere = (address: Address, kept: Kept, openChart: OpenChart):
         ? [{ from: span[0]?.from ?? 0, overlay: here }]
         : laid.map(({ from, overlay }) => ({ from, overlay: overlay?.name ?? null }))
   const { settings, instrument } = openChart
-  const [low, high] = WRITTEN_RANGE[settings.clef]
-  const down = instrument.written.semitones
+  const plays = compass(address.makeFor ?? '')
+  const [low, high] = plays ? [plays.low, plays.high] : WRITTEN_RANGE[settings.clef]
+  const down = plays?.up ?? instrument.written.semitones
   return {
     ...{ text, overrides, school: settings.school, weights: settings.weights, plan },
     from: span[0]?.from ?? 0,

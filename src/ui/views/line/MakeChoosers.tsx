@@ -2,6 +2,7 @@ import { type ReactNode, useEffect, useState } from 'react'
 import {
   APPROACH_NAMES,
   type ApproachName,
+  COMPASSES,
   FIGURES,
   LINE_PATHS,
   type LinePath,
@@ -147,6 +148,12 @@ export const MakeChoosers = ({ address, openChart }: { readonly address: Address
           value={address.makeFrom}
           options={MAKE_FROM.map((value) => ({ value, label: FROM_WORDS[value] }))}
           onPick={(makeFrom) => change('what it is made of', { makeFrom })}
+        />
+        <Select
+          label="Range"
+          value={address.makeFor ?? ''}
+          options={[{ value: '', label: 'of the clef' }, ...COMPASSES.map((c) => ({ value: c.id, label: c.name }))]}
+          onPick={(id) => change('the range', { makeFor: id === '' ? null : id })}
         />
       </Chooser>
       <Chooser picture={<RhythmPicture value={address.makeValue} start={Number(address.makeStart)} />}>

@@ -1,6 +1,14 @@
 import { useStore } from '@nanostores/react'
 import { useEffect, useMemo } from 'react'
-import { type LineAsk, meetsAfter, readFigure, TICKS_PER_QUARTER, toGlyphs } from '../../../core/index.ts'
+import {
+  compass,
+  type LineAsk,
+  meetsAfter,
+  readFigure,
+  speakingOf,
+  TICKS_PER_QUARTER,
+  toGlyphs,
+} from '../../../core/index.ts'
 import type { MadeLine, MakeAsk } from '../../../workers/start.ts'
 import { DraftBand } from '../../figures/DraftBand.tsx'
 import { LineBand } from '../../figures/LineBand.tsx'
@@ -56,11 +64,21 @@ const meetsWords = (ask: MakeAsk | null): string => {
 }
 
 /** How a draft joins its materials, and what its groups are. */
-const Told = ({ draft, meets }: { readonly draft: MadeLine; readonly meets: string }) => (
+interface ToldProps {
+  readonly draft: MadeLine
+  readonly meets: string
+  /** What a player of the instrument it is for should know. */
+  readonly speaking: readonly string[]
+}
+
+const Told = ({ draft, meets, speaking }: ToldProps) => (
   // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keys
   <section className={styles.joins} aria-label="Joins and groups" tabIndex={0}>
     <h2>Why it is {draft.total}</h2>
     <p>{toGlyphs(draft.why)} Less is smoother.</p>
+    {speaking.map((text) => (
+      <p key={text}>{text}</p>
+    ))}
     <h2>Joins</h2>
     {draft.joins.length === 0 ? (
       <p>One material throughout: nothing to join.</p>
@@ -108,6 +126,10 @@ export const MakeHalf = ({ address, kept, openChart }: ViewProps) => {
     () => (lineAnalysis && address.tab ? tablatureOf(lineAnalysis.audit.notes, openChart) : null),
     [lineAnalysis, address.tab, openChart],
   )
+  const plays = compass(address.makeFor ?? '')
+  const timeline = lineAnalysis?.audit.timeline
+  const speaking =
+    plays && draft && timeline ? speakingOf(draft.line, plays, timeline.beat, timeline.beat * timeline.beatsInBar) : []
   if (!ask) return <p className={styles.empty}>There is no chord here to make a line over.</p>
   return (
     <div className={styles.half}>
@@ -152,7 +174,7 @@ export const MakeHalf = ({ address, kept, openChart }: ViewProps) => {
           ))}
         </ol>
       </section>
-      {draft && <Told draft={draft} meets={meetsWords(making.ask)} />}
+      {draft && <Told draft={draft} meets={meetsWords(making.ask)} speaking={speaking} />}
     </div>
   )
 }

@@ -33,6 +33,7 @@ export const MAKE = partOf(
     makeStart: choice(MAKE_STARTS, '1'),
     makeApproach: choice(APPROACH_NAMES, 'none'),
     makeLanding: text,
+    makeFor: text,
     vary: choice(VARY_KINDS, 'four ways'),
     varyWhat: choice(VARY_WHAT, 'line'),
     draft: counted,
@@ -45,6 +46,7 @@ export const MAKE = partOf(
     makeStart: 'starts',
     makeApproach: 'led',
     makeLanding: 'lands',
+    makeFor: 'for',
     varyWhat: 'what',
   },
 )
