@@ -217,12 +217,13 @@ const anyway = fc.record({
   start: fc.constantFrom(1, 1.5, 2),
   approach: fc.constantFrom('none', 'half below', 'double above', 'scale above half below', 'enclosure of four'),
   takes: fc.constantFrom('time before', 'its own place'),
+  head: fc.constantFrom('', 'metre = 3/4\n', 'metre = 7/8\n', 'metre = 6/8\n', 'pickup = 1\n'),
 } as const)
 
 it('holds to its plan, its range and its moments, whatever is asked', () => {
   fc.assert(
-    fc.property(anyway, ({ plan, path, value, start, approach, takes }) => {
-      const timeline = timelineFor(`${chart(plan.chords)} ${chart([...plan.chords].reverse())}`)
+    fc.property(anyway, ({ plan, path, value, start, approach, takes, head }) => {
+      const timeline = timelineFor(`${head}${chart(plan.chords)} ${chart([...plan.chords].reverse())}`)
       const laid = laidFrom(plan.laid.map((name, i) => [4 * i, name] as const))
       const request = requestFor(timeline, {
         ...{ plan: laid, figure: figureNamed(plan.figure), rhythm: { value, start, rest: null } },

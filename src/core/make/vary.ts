@@ -1,15 +1,13 @@
-import { lastWhere } from '../grouped.ts'
 import { type HeardNote, heardLine } from '../line/heard.ts'
 import { endOf, type Line, type LineNote, lineOf } from '../line/line.ts'
 import type { Overlay } from '../material/overlay.ts'
-import { has, rotate } from '../pitch/pcset.ts'
-import { midi, type PcSet, pitchClass, ticks } from '../pitch/units.ts'
+import { EMPTY_SET, midi, ticks } from '../pitch/units.ts'
 import type { Weights } from '../reading/weights.ts'
 import { soundingAt, type Timeline } from '../time/timeline.ts'
 import { type ApproachName, approachTo } from './approach.ts'
-import { ladderOf } from './ground.ts'
 import { cutAt } from './places.ts'
 import { VALUES, type ValueName } from './rhythm.ts'
+import { atPitches, carried, homeAt, type Named, sequence, upsideDown } from './vary-pitches.ts'
 
 /** One way a line was varied: what was done in words, and which chord tones now stand on strong beats. */
 export interface Variation {
@@ -49,11 +47,26 @@ interface Ground {
   readonly weights: Weights
 }
 
-/** What stands round a stretch stays; what the stretch now reaches into gives way. */
-const within = (line: Line, part: Line, changed: Line): Line => {
+/** A shift in words: `half a beat`, `2 beats`. */
+const beatsOf = (shift: number, { beat }: Timeline): string => {
+  const beats = Math.abs(shift) / beat
+  const part = [1, 2, 3, 4, 6].find((n) => Math.abs(beats * n - 1) < 1e-6)
+  if (part !== undefined)
+    return (
+      ['a beat', 'half a beat', 'a third of a beat', 'a quarter of a beat', '', 'a sixth of a beat'][part - 1] ?? ''
+    )
+  return `${Math.round(beats * 100) / 100} beats`
+}
+
+/**
+ * What stands round a stretch stays, and ends the stretch where it begins; where the stretch `writesOver` what comes
+ * after, that gives way.
+ */
+const within = (line: Line, part: Line, changed: Line, writesOver: boolean): Line => {
   const first = part[0]?.at ?? 0
   const last = part.at(-1)?.at ?? 0
-  const next = line.find((n) => n.at > last)?.at ?? Number.POSITIVE_INFINITY
+  const end = writesOver ? Math.max(last + 1, ...changed.map(endOf)) : last + 1
+  const next = line.find((n) => n.at >= end)?.at ?? Number.POSITIVE_INFINITY
   const own = changed
     .filter((n) => n.at < next && n.at >= 0)
     .map((n) => (endOf(n) > next ? { ...n, for: ticks(next - n.at) } : n))
@@ -61,29 +74,7 @@ const within = (line: Line, part: Line, changed: Line): Line => {
   const before = line
     .filter((n) => n.at < first && n.at < begin)
     .map((n) => (endOf(n) > begin ? { ...n, for: ticks(begin - n.at) } : n))
-  return lineOf([...before, ...own, ...line.filter((n) => n.at > last)])
-}
-
-const atPitches = (part: Line, pitches: readonly number[]): Line =>
-  part.map((n, i) => ({ at: n.at, for: n.for, pitch: midi(pitches[i] ?? n.pitch) }))
-
-const homeAt = ({ timeline }: Ground, at: number): PcSet => {
-  const place = soundingAt(timeline, at)?.place
-  return place ? rotate(place.home.inside, place.chord.root.pc) : (0xfff as PcSet)
-}
-
-/** A pitch moved by steps of a set; off the set it is moved with the note of it below. */
-const bySteps = (set: PcSet, pitch: number, steps: number): number => {
-  const ladder = ladderOf({ set }, pitch - 60, pitch + 60)
-  const at = lastWhere(ladder, (p) => p <= pitch)
-  const from = ladder[at] ?? pitch
-  return (ladder[at + steps] ?? pitch) + (pitch - from)
-}
-
-const stepsBetween = (set: PcSet, from: number, to: number): number => {
-  const ladder = ladderOf({ set }, Math.min(from, to) - 14, Math.max(from, to) + 14)
-  const at = (p: number) => lastWhere(ladder, (q) => q <= p)
-  return at(to) - at(from)
+  return lineOf([...before, ...own, ...line.filter((n) => n.at >= end)])
 }
 
 const regrid = (part: Line, from: number, value: ValueName): Line =>
@@ -91,7 +82,7 @@ const regrid = (part: Line, from: number, value: ValueName): Line =>
 
 const onBeat = (at: number, beat: number): number => Math.floor(at / beat) * beat
 
-const fourWays = (part: Line, { timeline }: Ground): readonly (readonly [string, Line])[] => {
+const fourWays = (part: Line, { timeline }: Ground): readonly Named[] => {
   const from = onBeat(part[0]?.at ?? 0, timeline.beat)
   return (['1/8', '1/8t'] as const).flatMap((value) =>
     [0, VALUES[value]].map(
@@ -104,63 +95,6 @@ const fourWays = (part: Line, { timeline }: Ground): readonly (readonly [string,
   )
 }
 
-const upsideDown = (part: Line, ground: Ground): readonly (readonly [string, Line])[] => {
-  const first = part[0]
-  if (!first) return []
-  const exact = atPitches(
-    part,
-    part.map((n) => 2 * first.pitch - n.pitch),
-  )
-  const set = homeAt(ground, first.at)
-  const inScale = atPitches(
-    part,
-    part.map((n) => bySteps(set, first.pitch, -stepsBetween(set, first.pitch, n.pitch))),
-  )
-  return [
-    ['upside down in the scale', inScale],
-    ['upside down, exact', exact],
-  ]
-}
-
-const sequence = (part: Line, variant: Variant & { by: 'sequence' }, ground: Ground): Line => {
-  const [first, last] = [part[0], part.at(-1)]
-  if (!first || !last) return part
-  const { beat } = ground.timeline
-  const length = Math.ceil((endOf(last) - first.at) / beat) * beat
-  const move = (n: LineNote, k: number): number => {
-    if (variant.semitones !== null) return n.pitch + k * variant.semitones
-    return bySteps(homeAt(ground, n.at + k * length), n.pitch, k * (variant.steps ?? 1))
-  }
-  return Array.from({ length: variant.times + 1 }, (_, k) =>
-    part.map((n) => ({ at: ticks(n.at + k * length), for: n.for, pitch: midi(move(n, k)) })),
-  ).flat()
-}
-
-/** The nearest note of a set to a pitch, the one below where two are as near. */
-const nearestOf = (set: PcSet, pitch: number): number => {
-  for (let by = 0; by <= 6; by++) for (const p of [pitch - by, pitch + by]) if (has(set, pitchClass(p))) return p
-  return pitch
-}
-
-/** A stretch on another overlay: by the same places of its notes, or its shape moved as a whole. */
-const carried = (part: Line, { set, name }: Overlay): readonly (readonly [string, Line])[] => {
-  const first = part[0]
-  if (!first) return []
-  const own = part.reduce((all, n) => all | (1 << pitchClass(n.pitch)), 0) as PcSet
-  const start = nearestOf(set, first.pitch)
-  const placed = part.map((n) => bySteps(set, start, stepsBetween(own, first.pitch, n.pitch)))
-  return [
-    [`the same places of ${name}`, atPitches(part, placed)],
-    [
-      `the same shape, from ${name}`,
-      atPitches(
-        part,
-        part.map((n) => n.pitch + start - first.pitch),
-      ),
-    ],
-  ]
-}
-
 const isLed = (n: HeardNote): boolean => n.role === 'chord' && n.onBeat
 
 const ledTo = (notes: readonly HeardNote[], approach: ApproachName, ground: Ground): Line =>
@@ -168,7 +102,7 @@ const ledTo = (notes: readonly HeardNote[], approach: ApproachName, ground: Grou
     const before = notes[i - 1]
     const plain = { at: n.at, for: n.for, pitch: n.pitch }
     if (!isLed(n) || !before || endOf(before) < n.at) return [plain]
-    const led = approachTo(approach, n.pitch, homeAt(ground, n.at), 0 as PcSet)
+    const led = approachTo(approach, n.pitch, homeAt(ground.timeline, n.at), EMPTY_SET)
     const share = Math.floor((n.at - before.at) / 2 / Math.max(1, led.length))
     return [
       ...led.map((p, k) => ({ at: ticks(n.at - share * (led.length - k)), for: ticks(share), pitch: midi(p) })),
@@ -221,7 +155,7 @@ const reordered = (part: Line, places: readonly number[]): Line => {
   })
 }
 
-const changed = (part: Line, variant: Variant, ground: Ground): readonly (readonly [string, Line])[] => {
+const changed = (part: Line, variant: Variant, ground: Ground): readonly Named[] => {
   const notes = (): readonly HeardNote[] => heardLine(part, ground.timeline, ground.weights)
   switch (variant.by) {
     case 'rhythm': {
@@ -236,7 +170,7 @@ const changed = (part: Line, variant: Variant, ground: Ground): readonly (readon
     case 'displace':
       return [
         [
-          `${Math.abs(variant.ticks)} ticks ${variant.ticks < 0 ? 'earlier' : 'later'}`,
+          `${beatsOf(variant.ticks, ground.timeline)} ${variant.ticks < 0 ? 'earlier' : 'later'}`,
           part.map((n) => ({ ...n, at: ticks(n.at + variant.ticks) })),
         ],
       ]
@@ -248,9 +182,16 @@ const changed = (part: Line, variant: Variant, ground: Ground): readonly (readon
     case 'backwards':
       return [['backwards', atPitches(part, part.map((n) => n.pitch as number).reverse())]]
     case 'inversion':
-      return upsideDown(part, ground)
+      return upsideDown(part, ground.timeline)
     case 'sequence':
-      return [['a sequence', sequence(part, variant, ground)]]
+      return [
+        sequence(
+          part,
+          variant.semitones === null ? { steps: variant.steps ?? 1 } : { semitones: variant.semitones },
+          variant.times,
+          ground.timeline,
+        ),
+      ]
     case 'carry':
       return carried(part, variant.overlay)
     case 'approach':
@@ -286,7 +227,7 @@ export const varyLine = (
   const part = line.slice(from, to + 1)
   return changed(part, variant, ground)
     .map(([name, made]) => {
-      const whole = within(line, part, made)
+      const whole = within(line, part, made, variant.by === 'sequence')
       const meets = meetsOf(whole, ground)
       const told = meets?.slice(0, 4).map((m) => `the ${m.degree} on beat ${m.beat} of bar ${m.bar}`) ?? []
       const why = told.length > 0 ? `On strong beats: ${told.join(', ')}.` : 'No chord tone on a strong beat.'
