@@ -34,6 +34,7 @@ const CORE = [
   ['route', ['pitch', 'chord', 'material', 'chart', 'reading']],
   ['line', ['pitch', 'chord', 'material', 'chart', 'reading', 'time', 'tune']],
   ['band', ['pitch', 'chord', 'chart', 'reading', 'time']],
+  ['practice', ['pitch', 'chord', 'material', 'chart', 'reading', 'symmetry']],
   ['make', ['pitch', 'chord', 'material', 'transpose', 'reading', 'time', 'line']],
   ['testing', ['pitch', 'chord', 'material', 'chart', 'reading', 'time', 'tune', 'route', 'line', 'make']],
 ]

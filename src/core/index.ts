@@ -123,6 +123,7 @@ export {
   type Ticks,
   ticks,
 } from './pitch/units.ts'
+export { QUIZ_KIND_NAMES, type QuizKind, quizOf } from './practice/quiz.ts'
 export {
   type Candidate,
   candidatesOver,

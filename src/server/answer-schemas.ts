@@ -1,5 +1,6 @@
 import Joi, { type ObjectSchema } from 'joi'
 import { MAKE_ANSWERS } from './make-answers.ts'
+import { QUIZ_ANSWER } from './quiz.ts'
 
 /** What each answer holds, no field more: the same that `openapi.json` publishes. */
 const name = Joi.string().required()
@@ -259,6 +260,7 @@ export const ANSWERS = {
   }),
   'lines/audit': Joi.object(AUDIT),
   ...MAKE_ANSWERS,
+  quiz: QUIZ_ANSWER,
   health: Joi.object({ status: kind('ok'), version: name, schema: whole }),
 } as const
 

@@ -5,6 +5,7 @@ import { BODIES, QUERIES } from './compute-schemas.ts'
 import { FILE_QUERIES } from './file-schemas.ts'
 import { KIND_NAMES, KINDS, type KindName } from './kinds.ts'
 import { MAKE_BODY, REUSE_BODY, STUDY_BODY, VARY_BODY } from './make-schemas.ts'
+import { QUIZ_BODY } from './quiz.ts'
 import { CHANGE, listOf, NEW, ROWS, STEP_OF_UNDO } from './schemas.ts'
 
 type JsonSchema = Readonly<Record<string, unknown>> & {
@@ -54,6 +55,7 @@ const BODY_OF: Readonly<Partial<Record<Path, ObjectSchema>>> = {
   'charts/analyse': BODIES.analyse,
   'routes/plan': BODIES.plan,
   'lines/audit': BODIES.audit,
+  quiz: QUIZ_BODY,
   'lines/make': MAKE_BODY,
   'lines/vary': VARY_BODY,
   'lines/reuse': REUSE_BODY,

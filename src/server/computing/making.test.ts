@@ -3,11 +3,13 @@ import { ANSWERS } from '../answer-schemas.ts'
 import { Problem } from '../problems.ts'
 import { TASKS } from './tasks.ts'
 
-const asked = async (task: 'make' | 'vary' | 'reuse' | 'study' | 'audit', body: object) => {
+type Asked = 'make' | 'vary' | 'reuse' | 'study' | 'audit' | 'quiz'
+
+const asked = async (task: Asked, body: object) => {
   const answer = await TASKS[task]({ query: [], body: new TextEncoder().encode(JSON.stringify(body)) })
   if (answer.kind !== 'json') throw new Error('not JSON')
   const read = JSON.parse(answer.text)
-  expect(ANSWERS[`lines/${task}`].validate(read).error).toBeUndefined()
+  expect(ANSWERS[task === 'quiz' ? task : `lines/${task}`].validate(read).error).toBeUndefined()
   return read
 }
 const refused = async (task: Parameters<typeof asked>[0], body: object) => {
@@ -178,5 +180,31 @@ describe('a study', () => {
     expect(sentText.title).toBe('1 3 5 on the chords through Gangway')
     const whole = await asked('study', { of: { text: CADENCE, plan: 'chord', figure: '1 3 5 7' } })
     expect(whole.line.notes).toHaveLength(24)
+  })
+})
+
+describe('a quiz', () => {
+  it('asks what it is asked to, the same for the same seed', async () => {
+    const { questions } = await asked('quiz', { topics: ['degree', 'dominants'], n: 6, seed: 9 })
+    expect(questions.map((q: { kind: string }) => q.kind)).toEqual([
+      'degree',
+      'dominants',
+      'degree',
+      'dominants',
+      'degree',
+      'dominants',
+    ])
+    for (const q of questions)
+      expect([q.choices.includes(q.answer), q.wrong.length]).toEqual([true, q.choices.length - 1])
+    expect((await asked('quiz', { topics: ['degree', 'dominants'], n: 6, seed: 9 })).questions).toEqual(questions)
+    expect((await asked('quiz', { n: 6, seed: 10 })).questions).not.toEqual(questions)
+  })
+  it.each([
+    [{ topics: ['weather'] }, 'topics.0'],
+    [{ topics: [] }, 'topics'],
+    [{ n: 0 }, 'n'],
+    [{ seed: 1.5 }, 'seed'],
+  ])('%j is refused at %s', async (body, path) => {
+    expect(await refused('quiz', body)).toEqual([path, undefined])
   })
 })

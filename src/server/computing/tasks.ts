@@ -30,6 +30,7 @@ import { reuseAnswer, studyAnswer, varyAnswer } from '../making-lines.ts'
 import { openapi } from '../openapi.ts'
 import { fieldError, fieldProblem, Problem } from '../problems.ts'
 import { answer } from '../questions.ts'
+import { QUIZ_BODY, quizAnswer } from '../quiz.ts'
 import {
   ANY_PAIR,
   degreesOn,
@@ -109,6 +110,7 @@ const analyse: Task = (asked) => {
 }
 
 const make: Task = (asked) => json(makeAnswer(checkJson(sent(asked), MAKE_BODY)))
+const quiz: Task = (asked) => json(quizAnswer(checkJson(sent(asked), QUIZ_BODY)))
 const vary: Task = async (asked) => json(await varyAnswer(checkJson(sent(asked), VARY_BODY)))
 const reuse: Task = async (asked) => json(await reuseAnswer(checkJson(sent(asked), REUSE_BODY)))
 const study: Task = async (asked) => json(await studyAnswer(checkJson(sent(asked), STUDY_BODY)))
@@ -197,6 +199,7 @@ export const TASKS = {
   plan: async (asked) => json(await planAnswer(checkJson(sent(asked), BODIES.plan))),
   import: importFile,
   make,
+  quiz,
   vary,
   reuse,
   study,

@@ -1,0 +1,60 @@
+import Joi from 'joi'
+import { QUIZ_KIND_NAMES, type QuizKind, quizOf } from '../core/index.ts'
+
+/** What `POST /quiz` takes: what may be asked, how many questions, and the number they are drawn from. */
+export interface QuizAsked {
+  readonly topics: readonly QuizKind[]
+  readonly n: number
+  readonly seed: number
+}
+
+export const QUIZ_BODY = Joi.object<QuizAsked>({
+  topics: Joi.array()
+    .items(Joi.string().valid(...QUIZ_KIND_NAMES))
+    .min(1)
+    .max(40)
+    .default(QUIZ_KIND_NAMES),
+  n: Joi.number().integer().min(1).max(200).default(10),
+  seed: Joi.number()
+    .integer()
+    .min(0)
+    .max(2 ** 31)
+    .default(1),
+})
+
+const text = Joi.string().required()
+export const QUIZ_ANSWER = Joi.object({
+  questions: Joi.array()
+    .items(
+      Joi.object({
+        kind: text,
+        ask: text,
+        choices: Joi.array().items(Joi.string()).required(),
+        answer: text,
+        proof: text,
+        wrong: Joi.array()
+          .items(Joi.object({ choice: text, why: text }))
+          .required(),
+      }),
+    )
+    .required(),
+})
+
+/** The same numbers for the same seed. */
+const drawnFrom = (seed: number): (() => number) => {
+  let state = (seed ^ 0x9e37_79b9) >>> 0
+  return () => {
+    state = (state + 0x6d2b_79f5) >>> 0
+    let mixed = Math.imul(state ^ (state >>> 15), state | 1)
+    mixed ^= mixed + Math.imul(mixed ^ (mixed >>> 7), mixed | 61)
+    return ((mixed ^ (mixed >>> 14)) >>> 0) / 2 ** 32
+  }
+}
+
+/** Questions with their answers' proofs, as the interface answers them. */
+export const quizAnswer = ({ topics, n, seed }: QuizAsked) => ({
+  questions: quizOf(topics, n, drawnFrom(seed)).map(({ kind, ask, choices, answer, proof }) => ({
+    ...{ kind, ask, choices: choices.map((c) => c.text), answer, proof },
+    wrong: choices.flatMap(({ text: choice, why }) => (why === null ? [] : [{ choice, why }])),
+  })),
+})
