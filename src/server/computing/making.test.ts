@@ -9,7 +9,8 @@ const asked = async (task: Asked, body: object) => {
   const answer = await TASKS[task]({ query: [], body: new TextEncoder().encode(JSON.stringify(body)) })
   if (answer.kind !== 'json') throw new Error('not JSON')
   const read = JSON.parse(answer.text)
-  expect(ANSWERS[task === 'quiz' ? task : `lines/${task}`].validate(read).error).toBeUndefined()
+  const path = task === 'quiz' ? task : (`lines/${task}` as const)
+  expect(ANSWERS[path].validate(read).error).toBeUndefined()
   return read
 }
 const refused = async (task: Parameters<typeof asked>[0], body: object) => {
