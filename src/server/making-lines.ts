@@ -7,8 +7,10 @@ import {
   keysInOrder,
   type Lick,
   type Line,
+  MOST,
   makeLines,
   placesIn,
+  printCount,
   readChart,
   readOverlay,
   readQuestion,
@@ -72,6 +74,10 @@ export const varyAnswer = async (asked: VaryAsked) => {
   const [from, to] = [asked.from ?? 1, asked.to ?? line.length]
   if (from > to || to > line.length)
     throw fieldProblem('to', `The line has ${line.length} notes.`, String(to), [`${from} to ${line.length}`])
+  if (asked.by === 'sequence' && (to - from + 1) * (asked.times + 1) > MOST.notes)
+    throw fieldProblem('times', `That is more than ${printCount(MOST.notes)} notes.`, String(asked.times), [
+      'fewer times',
+    ])
   const made = varyLine(line, from - 1, to - 1, variantOf(asked), { timeline, weights: asked.weights })
   return {
     lines: made.map(({ name, line: varied, why, meets = [] }) => ({
@@ -111,9 +117,19 @@ const seeded = (seed: number): (() => number) => {
   }
 }
 
+/** More notes than that are no lick any more. */
+const MOST_OF_A_LICK = 256
+
 /** Where else a lick serves, as the interface answers it. */
 export const reuseAnswer = async (asked: ReuseAsked) => {
   const line = await someNotes(asked.line, 'line')
+  if (line.length > MOST_OF_A_LICK)
+    throw fieldProblem(
+      'line',
+      `A lick has at most ${MOST_OF_A_LICK} notes; this line has ${printCount(line.length)}.`,
+      '',
+      ['a piece of it'],
+    )
   const tune = overOf(asked.over)
   const chord = firstChord(tune, asked.over)
   const lick = lickOver(line, tune.timeline, tune.timeline)

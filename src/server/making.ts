@@ -78,6 +78,7 @@ const FIELD_OF: Readonly<Record<MakeError['code'], string>> = {
   nothing_to_play: 'plan',
   out_of_range: 'range',
   no_landing: 'landing',
+  too_late: 'rhythm.start',
 }
 
 export const sentNotes = (line: readonly LineNote[]) => ({

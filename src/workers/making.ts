@@ -131,8 +131,12 @@ export interface Reused {
 const shifted = (line: Line, by: number): Line =>
   lineOf(line.map((n) => ({ at: n.at, for: n.for, pitch: midi(n.pitch + by) })))
 
-/** Finds where else a lick serves; null where it lies over no chord. */
+/** More notes than that are no lick any more. */
+const MOST_OF_A_LICK = 256
+
+/** Finds where else a lick serves; null where it lies over no chord, or is no lick. */
 export const reusing = (ask: ReuseAsk): Reused | null => {
+  if (ask.notes.length > MOST_OF_A_LICK) return null
   const { school, weights, written } = ask
   const tune = readTune(ask.text, ask.overrides, { school, written })
   if (!tune.ok) return null

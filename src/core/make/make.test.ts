@@ -142,7 +142,10 @@ it('says what cannot be made', () => {
   const asked = (more: Partial<MakeRequest>) => makeLines(requestFor(timeline, more), timeline)
   expect(asked({ to: 3840 })).toMatchObject({ error: { code: 'nothing_to_play' } })
   expect(asked({ range: [60, 62] })).toMatchObject({ error: { code: 'out_of_range' } })
-  expect(asked({ landing: { at: 0, up: 0, how: 'any' } })).toMatchObject({ error: { code: 'nothing_to_play' } })
+  expect(asked({ landing: { at: 0, up: 0, how: 'any' } })).toMatchObject({ error: { code: 'no_landing' } })
+  const plain = timelineFor('| C |')
+  const early = makeLines(requestFor(plain, { rhythm: { value: '1/8', start: 0.5, rest: null } }), plain)
+  expect(early.ok && early.value[0]?.why).toContain('before the first bar is left out')
 })
 
 /** What a line costs, reckoned plainly from its groups of pitches. Source: make page, path and joins. */

@@ -11,7 +11,7 @@ import type { Terms } from './costs.ts'
 import { ladderOf } from './ground.ts'
 import { type GroupPlace, groupPlaces, LANDING_LEADS, momentAt, type Standing } from './groups.ts'
 import type { MakeRequest } from './request.ts'
-import { VALUES } from './rhythm.ts'
+import { startTicks, VALUES } from './rhythm.ts'
 import { type Join, joinWords, leadingName } from './words.ts'
 
 /** One group of a made line: its notes by place in the line (both ends included), what it is made of, what it adds over the chord. */
@@ -45,6 +45,7 @@ export type MakeError =
   | { readonly code: 'nothing_to_play'; readonly why: string }
   | { readonly code: 'out_of_range'; readonly why: string }
   | { readonly code: 'no_landing'; readonly why: string }
+  | { readonly code: 'too_late'; readonly why: string }
 
 interface Made extends LineNote {
   readonly approach: boolean
@@ -182,14 +183,21 @@ const landingPlace = (
   return { place: { moments: [moment], span, nth: 0, lead, isEnd: true }, ends }
 }
 
+/** Why there is no place for a single note. */
+const nothingIn = ({ landing, to }: MakeRequest, begin: number): MakeError => {
+  if (landing && landing.at <= begin) return { code: 'no_landing', why: 'The line would land before it begins.' }
+  if (begin >= to) return { code: 'too_late', why: 'The rhythm begins after the bars have ended.' }
+  return { code: 'nothing_to_play', why: 'No chord sounds there, so there is nothing to play.' }
+}
+
 /**
  * The cheapest lines of a figure through a plan, best first, each with what it costs and how it joins. Pure. Source: make
  * page.
  */
 export const makeLines = (request: MakeRequest, timeline: Timeline): Result<readonly Draft[], MakeError> => {
   const run = groupPlaces(request, timeline)
-  if (run.length === 0)
-    return fail({ code: 'nothing_to_play', why: 'No chord sounds there, so there is nothing to play.' })
+  const begin = request.from + startTicks(request.rhythm, timeline.beat)
+  if (run.length === 0) return fail(nothingIn(request, begin))
   const end = request.landing && landingPlace(request, timeline)
   if (request.landing && (!end || end.ends.length === 0))
     return fail({ code: 'no_landing', why: 'No chord sounds where the line is to land.' })
@@ -200,5 +208,6 @@ export const makeLines = (request: MakeRequest, timeline: Timeline): Result<read
       code: 'out_of_range',
       why: 'The figure does not fit into this range: make it wider or the figure smaller.',
     })
-  return ok(found.map((f) => draftOf(f, places, request, timeline)))
+  const early = begin < 0 ? ' What would come before the first bar is left out: the chart has no pickup.' : ''
+  return ok(found.map((f) => draftOf(f, places, request, timeline)).map((d) => ({ ...d, why: d.why + early })))
 }

@@ -65,7 +65,7 @@ const beatsOf = (shift: number, { beat }: Timeline): string => {
 const within = (line: Line, part: Line, changed: Line, writesOver: boolean): Line => {
   const first = part[0]?.at ?? 0
   const last = part.at(-1)?.at ?? 0
-  const end = writesOver ? Math.max(last + 1, ...changed.map(endOf)) : last + 1
+  const end = writesOver ? changed.reduce((end, n) => Math.max(end, endOf(n)), last + 1) : last + 1
   const next = line.find((n) => n.at >= end)?.at ?? Number.POSITIVE_INFINITY
   const own = changed
     .filter((n) => n.at < next && n.at >= 0)

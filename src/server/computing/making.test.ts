@@ -80,12 +80,16 @@ describe('lines are made', () => {
     [{ ...PLAIN, strings: 'E2 H2' }, 'strings', 3],
     [{ ...PLAIN, text: '| N.C. |' }, 'plan', undefined],
     [{ ...PLAIN, bars: [1, 8] }, 'bars.1', undefined],
+    [{ ...PLAIN, landing: { degree: '3', bar: 1 } }, 'landing', undefined],
+    [{ ...PLAIN, rhythm: { start: 60 } }, 'rhythm.start', undefined],
   ])('%j is refused at %s', async (body, path, at) => {
     expect(await refused('make', body)).toEqual([path, at])
   })
 })
 
 const LICK = { notes: [64, 68, 71, 74, 72, 69, 66, 64].map((pitch, i) => ({ at: i * 480, for: 480, pitch })) }
+
+const MANY = Array.from({ length: 600 }, (_, i) => ({ at: i * 240, for: 240, pitch: 60 }))
 
 describe('lines are varied', () => {
   it.each([
@@ -128,6 +132,7 @@ describe('lines are varied', () => {
     [{ by: 'shake' }, 'by', undefined],
     [{ by: 'carry' }, 'overlay', 0],
     [{ by: 'order' }, 'order', undefined],
+    [{ by: 'sequence', times: 16, line: { notes: MANY } }, 'times', undefined],
     [{ by: 'carry', overlay: 'Q' }, 'overlay', 0],
     [{ by: 'order', order: '1 4' }, 'order', undefined],
     [{ by: 'octave', from: 3, to: 9 }, 'to', undefined],
@@ -150,7 +155,8 @@ describe('a lick is used again', () => {
     expect(first).toMatchObject({ bar: 1, beat: 1, chord: 'Fm6', startDegree: '5', cut: false })
     expect(pitches(first.line)).toEqual(LICK.notes.map((n) => n.pitch - 4))
   })
-  it('is refused without a chord it was played on', async () => {
+  it('is refused where it is no lick, or has no chord it was played on', async () => {
+    expect(await refused('reuse', { line: { notes: MANY }, over: 'Am6' })).toEqual(['line', undefined])
     expect(await refused('reuse', { line: LICK, over: 'Hm' })).toEqual(['over', undefined])
     expect(await refused('reuse', { line: LICK, over: '| N.C. |' })).toEqual(['over', undefined])
   })

@@ -18,6 +18,9 @@ export interface Making {
 export const $making = atom<Making>({ state: 'making', ask: null, drafts: [], why: '' })
 
 const DRAFTS = 8
+/** Over more than so many ticks (a hundred bars of four quarters) there are fewer, so that nobody waits. */
+const LONG = 100 * 4 * 960
+const FEW_DRAFTS = 2
 /** What a line keeps to, written pitch, by the clef that is read. */
 const WRITTEN_RANGE = { treble: [57, 84], bass: [38, 64], alto: [48, 76] } as const
 
@@ -92,7 +95,7 @@ export const makeAskHere = (address: Address, kept: Kept, openChart: OpenChart):
     ...{ path: address.makePath, value: address.makeValue, start: Number(address.makeStart), rest: '' },
     ...{ approach: address.makeApproach, order: 'alternate', inversion: 'climb', range: [low - down, high - down] },
     landing: address.makeLanding && isDegree(address.makeLanding) ? degree(address.makeLanding).semitones % 12 : null,
-    limit: DRAFTS,
+    limit: (span.at(-1)?.to ?? 0) - (span[0]?.from ?? 0) > LONG ? FEW_DRAFTS : DRAFTS,
   }
 }
 

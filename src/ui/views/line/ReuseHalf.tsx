@@ -58,7 +58,11 @@ export const ReuseHalf = (props: Props) => {
       </p>
     )
   if (found === null)
-    return <p className={styles.empty}>It lies over no chord, so there is nothing to compare it with.</p>
+    return (
+      <p className={styles.empty}>
+        It lies over no chord, or is too long for a lick: keep a piece of it (up to 256 notes) as a line first.
+      </p>
+    )
   const keep = (what: string, line: Line) => keepBeside(`${row.name}, ${what}`, line)
   const first = found.keys[0]?.line[0]?.pitch ?? 60
   return (
