@@ -57,6 +57,19 @@ it('what is asked about one step has a worker of its own, which leaves the plan 
   expect([await plan, await stopping]).toEqual(['failed', 'failed'])
 })
 
+it('a making that is stopped ends its worker, and the next one starts another', async () => {
+  const { makeInWorker, stopMakingInWorker } = await import('./start.ts')
+  stopMakingInWorker()
+  const made = outcome(makeInWorker(ASK))
+  stopMakingInWorker()
+  expect(await made).toBe('failed')
+  expect(Silent.made.map((w) => w.ended)).toEqual([true])
+  const again = outcome(makeInWorker(ASK))
+  expect(Silent.made).toHaveLength(2)
+  Silent.made[1]?.fail()
+  expect(await again).toBe('failed')
+})
+
 it('a browser without workers fails what is asked, and nothing else', async () => {
   vi.stubGlobal('Worker', undefined)
   const { analyseLineInWorker, readyAuditor } = await import('./start.ts')

@@ -32,24 +32,32 @@ interface Crew<W> {
   /** Asks the worker, which starts at the first question; rejects where it does not load or dies, and then starts anew. */
   readonly ask: <T>(question: (worker: Remote<W>) => Promise<T>) => Promise<T>
   readonly ready: () => void
+  /** Ends the worker and what it is at: what was asked rejects, and the next question starts it anew. */
+  readonly stop: () => void
 }
 
 const crewOf = <W>(start: () => Worker): Crew<W> => {
-  let live: { readonly worker: Remote<W>; readonly lost: Promise<never> } | null = null
+  let live: { readonly worker: Remote<W>; readonly lost: Promise<never>; readonly end: (why: string) => void } | null =
+    null
   const ready = () => {
     if (live) return live
     const thread = start()
+    let lose: (why: Error) => void = () => undefined
     const lost = new Promise<never>((_, reject) => {
-      thread.addEventListener('error', (e) => {
-        e.preventDefault()
-        thread.terminate()
-        live = null
-        reject(new Error('the worker did not load, or died'))
-      })
+      lose = reject
+    })
+    const end = (why: string): void => {
+      thread.terminate()
+      live = null
+      lose(new Error(why))
+    }
+    thread.addEventListener('error', (e) => {
+      e.preventDefault()
+      end('the worker did not load, or died')
     })
     // Where nobody asks anything just then, nobody has to hear of it.
     lost.catch(() => undefined)
-    live = { worker: wrap<W>(thread), lost }
+    live = { worker: wrap<W>(thread), lost, end }
     return live
   }
   return {
@@ -57,6 +65,7 @@ const crewOf = <W>(start: () => Worker): Crew<W> => {
       const { worker, lost } = ready()
       return Promise.race([question(worker), lost])
     },
+    stop: () => live?.end('stopped'),
     ready: () => {
       try {
         ready()
@@ -80,6 +89,9 @@ export const rankInWorker = (ask: RankingAsk): Promise<Ranking> => ranker.ask((w
 
 /** Makes lines in a worker. */
 export const makeInWorker = (ask: MakeAsk): Promise<Made> => maker.ask<Made>(async (w) => w.making(ask))
+
+/** Ends the making that is under way. */
+export const stopMakingInWorker = (): void => maker.stop()
 
 /** Finds in a worker where else a lick serves. */
 export const reuseInWorker = (ask: ReuseAsk): Promise<Reused | null> =>

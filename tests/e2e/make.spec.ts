@@ -121,3 +121,21 @@ test('a sketch is made a line of; a figure that does not read says where', async
   await expect(page.getByLabel('Name of the line')).toHaveValue(/^1 3 5 7 on/)
   expect(said).toEqual([])
 })
+
+test('a long making is stopped and taken up again, and the page answers meanwhile', async ({ page }) => {
+  test.slow()
+  const said = complaints(page)
+  const text = `title = Long tow\n${'| Dm7 G7 | Ebm7 Ab7 | Cmaj7 A7alt | Fm7 Bb7 '.repeat(150)}|`
+  const chart = (await call(server.address, 'POST', 'charts', { title: 'Long tow', text })).body.id
+  await open(page, `${server.address}line?chart=${chart}&make=make&of=home&shape=1&goes=free&value=1%2F16`)
+  const drafts = page.getByRole('region', { name: 'Drafts' })
+  await drafts.getByRole('button', { name: 'Stop making' }).click()
+  await expect(drafts.getByText('Stopped.')).toBeVisible()
+  await drafts.getByRole('button', { name: 'Make again' }).click()
+  await expect(drafts.getByText('Making …')).toBeVisible()
+  await page.getByLabel('Figure', { exact: true }).selectOption('1 2 3 5')
+  await page.getByLabel('Rhythm', { exact: true }).selectOption('1/4')
+  await page.getByLabel('Path', { exact: true }).selectOption('up')
+  await expect(drafts.getByRole('listitem').first()).toBeVisible({ timeout: 60_000 })
+  expect(said).toEqual([])
+})

@@ -1,6 +1,6 @@
 import { atom } from 'nanostores'
 import { compass, degree, isDegree, type Overlay, reverse, transposeOverlay } from '../../../core/index.ts'
-import { type MadeLine, type MakeAsk, makeInWorker } from '../../../workers/start.ts'
+import { type MadeLine, type MakeAsk, makeInWorker, stopMakingInWorker } from '../../../workers/start.ts'
 import { $address, type Address, go } from '../address/address.ts'
 import { $kept, type Kept, sayKept } from '../kept/kept.ts'
 import { addRow } from '../kept/rows.ts'
@@ -10,7 +10,7 @@ import { $openChart, type OpenChart } from '../tune/open-chart.ts'
 
 /** How the making of lines stands: what was asked and what came of it. While a new one is made the last stay in sight. */
 export interface Making {
-  readonly state: 'making' | 'made' | 'none' | 'failed'
+  readonly state: 'making' | 'made' | 'none' | 'failed' | 'stopped'
   readonly ask: MakeAsk | null
   readonly drafts: readonly MadeLine[]
   readonly why: string
@@ -100,12 +100,18 @@ export const makeAskHere = (address: Address, kept: Kept, openChart: OpenChart):
 }
 
 let asked = ''
+let since = 0
+/** A making under way for so long is given up for a newer one; a shorter one is sooner waited for. */
+const GIVEN_UP_MS = 300
+
 /** Makes the lines that are asked for, unless they were asked for last. */
 export const makeFor = async (ask: MakeAsk): Promise<void> => {
   const key = JSON.stringify(ask)
   if (key === asked) return
   asked = key
   const before = $making.get()
+  if (before.state === 'making' && performance.now() - since > GIVEN_UP_MS) stopMakingInWorker()
+  since = performance.now()
   const sameChart = before.ask?.text === ask.text
   $making.set({ state: 'making', ask, drafts: sameChart ? before.drafts : [], why: '' })
   const made = await makeInWorker(ask).catch(() => null)
@@ -116,6 +122,13 @@ export const makeFor = async (ask: MakeAsk): Promise<void> => {
   }
   if (made.kind === 'none') return $making.set({ state: 'none', ask, drafts: [], why: made.why })
   $making.set({ state: 'made', ask, drafts: made.lines, why: '' })
+}
+
+/** Stops what is being made; the drafts made last stay in sight. */
+export const stopMaking = (): void => {
+  asked = ''
+  $making.set({ ...$making.get(), state: 'stopped' })
+  stopMakingInWorker()
 }
 
 /** The draft in view; null outside Make. */

@@ -1,5 +1,5 @@
 import { useStore } from '@nanostores/react'
-import { useEffect, useMemo } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import {
   compass,
   type LineAsk,
@@ -17,7 +17,7 @@ import { Button } from '../../parts/Button.tsx'
 import { go } from '../../state/address/address.ts'
 import { tablatureOf } from '../../state/line/line-tab.ts'
 import { $lineAnalysis } from '../../state/line/lines.ts'
-import { $making, keepDraft, makeAskHere, makeFor } from '../../state/line/making.ts'
+import { $making, keepDraft, type Making, makeAskHere, makeFor, stopMaking } from '../../state/line/making.ts'
 import { $marked, $verdict } from '../../state/line/verdict.ts'
 import { hearHere } from '../../state/shell/hands.ts'
 import { tapNote } from '../../state/sound/line-hearing.ts'
@@ -102,6 +102,26 @@ const Told = ({ draft, meets, speaking }: ToldProps) => (
   </section>
 )
 
+/** What lasts longer than this can be stopped. */
+const LONG_MS = 300
+
+const UnderWay = ({ state, onAgain }: { readonly state: Making['state']; readonly onAgain: () => void }) => {
+  const [long, setLong] = useState(false)
+  useEffect(() => {
+    setLong(false)
+    if (state !== 'making') return
+    const timer = setTimeout(() => setLong(true), LONG_MS)
+    return () => clearTimeout(timer)
+  }, [state])
+  return (
+    <>
+      <span role="status">{state === 'making' ? 'Making …' : state === 'stopped' ? 'Stopped.' : ''}</span>
+      {state === 'making' && long && <Button onClick={stopMaking}>Stop making</Button>}
+      {state === 'stopped' && <Button onClick={onAgain}>Make again</Button>}
+    </>
+  )
+}
+
 /** Make: a line from a figure, a path, a rhythm and an approach, through what is laid. */
 export const MakeHalf = ({ address, kept, openChart }: ViewProps) => {
   const making = useStore($making)
@@ -165,7 +185,7 @@ export const MakeHalf = ({ address, kept, openChart }: ViewProps) => {
               </Button>
             </>
           )}
-          <span role="status">{making.state === 'making' ? 'Making …' : ''}</span>
+          <UnderWay state={making.state} onAgain={() => void makeFor(ask)} />
         </div>
         {(making.state === 'none' || making.state === 'failed') && <p role="alert">{toGlyphs(making.why)}</p>}
         <ol className={styles.list}>
