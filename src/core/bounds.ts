@@ -9,6 +9,8 @@ export const MOST = {
   chords: 4000,
   chordsInBar: 64,
   notes: 8192,
+  /** Notes of a lick that is looked for elsewhere. */
+  lick: 256,
   /** The bars of a chart in four quarters. */
   ticks: 2000 * 4 * 960,
   /** Steps of one planning. */

@@ -3,10 +3,9 @@ import {
   type Chart,
   DEFAULT_SCHOOL,
   inKey,
-  isStrong,
   keysInOrder,
-  type Lick,
   type Line,
+  lickOver,
   MOST,
   makeLines,
   placesIn,
@@ -15,14 +14,13 @@ import {
   readOverlay,
   readQuestion,
   servingsOf,
-  soundingAt,
   studyOf,
-  type Timeline,
   type Tune,
   tuneOf,
   type Variant,
   varyLine,
 } from '../core/index.ts'
+import { drawnFrom } from './drawn.ts'
 import { lineFrom } from './lines.ts'
 import { MAKE_BODY, type MakeAsked, type ReuseAsked, type StudyAsked, type VaryAsked } from './make-schemas.ts'
 import { requestOf, sentNotes } from './making.ts'
@@ -87,15 +85,6 @@ export const varyAnswer = async (asked: VaryAsked) => {
   }
 }
 
-const lickOver = (line: Line, { beat }: Timeline, timeline: Timeline): Lick => ({
-  line,
-  beat,
-  isStrong: (at) => {
-    const s = soundingAt(timeline, at)
-    return isStrong(s ? 1 + (at - s.from + s.spot.spot.at) / beat : 0, timeline)
-  },
-})
-
 /** The chord a lick was played on, and the chart of it: one chord, or a text of chords of which the first counts. */
 const overOf = (over: string): Tune => {
   const read = readChart(/[|\n=]/.test(over) ? over : `| ${over} |`)
@@ -109,30 +98,16 @@ const firstChord = ({ timeline }: Tune, over: string) => {
   return chord
 }
 
-const seeded = (seed: number): (() => number) => {
-  let state = seed >>> 0
-  return () => {
-    state = (Math.imul(state, 1_664_525) + 1_013_904_223) >>> 0
-    return state / 2 ** 32
-  }
-}
-
-/** More notes than that are no lick any more. */
-const MOST_OF_A_LICK = 256
-
 /** Where else a lick serves, as the interface answers it. */
 export const reuseAnswer = async (asked: ReuseAsked) => {
   const line = await someNotes(asked.line, 'line')
-  if (line.length > MOST_OF_A_LICK)
-    throw fieldProblem(
-      'line',
-      `A lick has at most ${MOST_OF_A_LICK} notes; this line has ${printCount(line.length)}.`,
-      '',
-      ['a piece of it'],
-    )
+  if (line.length > MOST.lick)
+    throw fieldProblem('line', `A lick has at most ${MOST.lick} notes; this line has ${printCount(line.length)}.`, '', [
+      'a piece of it',
+    ])
   const tune = overOf(asked.over)
   const chord = firstChord(tune, asked.over)
-  const lick = lickOver(line, tune.timeline, tune.timeline)
+  const lick = lickOver(line, tune.timeline)
   const { parts, serves } = servingsOf(lick, chord, asked.school, asked.weights)
   const gate = parts.some((p) => p.isDominant)
   const chart =
@@ -142,7 +117,7 @@ export const reuseAnswer = async (asked: ReuseAsked) => {
     parts: parts.map(({ from, to, implies }) => ({ from: from + 1, to: to + 1, implies })),
     serves,
     places: places.map(({ line: there, ...p }) => ({ ...p, line: sentNotes(there) })),
-    keys: keysInOrder(asked.order, seeded(asked.seed)).map((by) => ({
+    keys: keysInOrder(asked.order, drawnFrom(asked.seed)).map((by) => ({
       semitones: by,
       line: sentNotes(inKey(line, by, asked.range)),
     })),
@@ -199,7 +174,7 @@ const through = (line: Line, tune: Tune, name: string, asked: StudyAsked) => {
       ...{ line, chord: firstChord(tune, ''), name, keys: asked.keys, order: asked.order, range: asked.range },
       ...{ barTicks: barTicks(metre), metre: `${metre.beats}/${metre.unit}` },
     },
-    seeded(asked.seed),
+    drawnFrom(asked.seed),
   )
   return { text: study.text, line: sentNotes(study.line), title: study.title }
 }

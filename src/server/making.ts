@@ -27,8 +27,8 @@ import { fieldProblem } from './problems.ts'
 import { chartAt, orProblem } from './texts.ts'
 
 /** A bar and beat of a chart in ticks; `path` names the field that says so. */
-const ticksAt = (chart: Chart, bar: number, beat: number, path: string): number => {
-  const found = barsAt(chart).find((b) => b.number === bar)
+const ticksAt = (chart: Chart, bar: number, beat: number, path: string, bars = barsAt(chart)): number => {
+  const found = bars.find((b) => b.number === bar)
   if (!found) {
     const [first, last] = [chart.bars[0]?.number ?? 1, chart.bars.at(-1)?.number ?? 1]
     throw fieldProblem(path, `There is no bar ${bar}: they are counted from ${first} to ${last}.`, String(bar), [
@@ -38,13 +38,15 @@ const ticksAt = (chart: Chart, bar: number, beat: number, path: string): number 
   return Math.round(found.from + (beat - 1) * beatTicks(chart.metre))
 }
 
-const laidOf = (chart: Chart, laid: readonly LaidAsked[], path: string): readonly LaidFrom[] =>
-  laid
+const laidOf = (chart: Chart, laid: readonly LaidAsked[], path: string): readonly LaidFrom[] => {
+  const bars = barsAt(chart)
+  return laid
     .map(({ bar, beat, overlay }, i) => ({
-      from: ticksAt(chart, bar, beat, `${path}.${i}.bar`),
+      from: ticksAt(chart, bar, beat, `${path}.${i}.bar`, bars),
       overlay: overlay === null ? null : orProblem(`${path}.${i}.overlay`, readOverlay(overlay)),
     }))
     .sort((a, b) => a.from - b.from)
+}
 
 /** The plan of a line as the core takes it. */
 const planOf = (plan: PlanOfLine, chart: Chart): MakePlan => {

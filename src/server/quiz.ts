@@ -1,5 +1,6 @@
 import Joi from 'joi'
 import { QUIZ_KIND_NAMES, type QuizKind, quizOf } from '../core/index.ts'
+import { drawnFrom } from './drawn.ts'
 
 /** What `POST /quiz` takes: what may be asked, how many questions, and the number they are drawn from. */
 export interface QuizAsked {
@@ -39,17 +40,6 @@ export const QUIZ_ANSWER = Joi.object({
     )
     .required(),
 })
-
-/** The same numbers for the same seed. */
-const drawnFrom = (seed: number): (() => number) => {
-  let state = (seed ^ 0x9e37_79b9) >>> 0
-  return () => {
-    state = (state + 0x6d2b_79f5) >>> 0
-    let mixed = Math.imul(state ^ (state >>> 15), state | 1)
-    mixed ^= mixed + Math.imul(mixed ^ (mixed >>> 7), mixed | 61)
-    return ((mixed ^ (mixed >>> 14)) >>> 0) / 2 ** 32
-  }
-}
 
 /** Questions with their answers' proofs, as the interface answers them. */
 export const quizAnswer = ({ topics, n, seed }: QuizAsked) => ({

@@ -3,13 +3,13 @@ import {
   type Interval,
   type InversionPath,
   inKey,
-  isStrong,
   type KeptOverride,
   keysInOrder,
-  type Lick,
   type Line,
   type LinePath,
+  lickOver,
   lineOf,
+  MOST,
   makeLines,
   midi,
   placesIn,
@@ -131,12 +131,9 @@ export interface Reused {
 const shifted = (line: Line, by: number): Line =>
   lineOf(line.map((n) => ({ at: n.at, for: n.for, pitch: midi(n.pitch + by) })))
 
-/** More notes than that are no lick any more. */
-const MOST_OF_A_LICK = 256
-
 /** Finds where else a lick serves; null where it lies over no chord, or is no lick. */
 export const reusing = (ask: ReuseAsk): Reused | null => {
-  if (ask.notes.length > MOST_OF_A_LICK) return null
+  if (ask.notes.length > MOST.lick) return null
   const { school, weights, written } = ask
   const tune = readTune(ask.text, ask.overrides, { school, written })
   if (!tune.ok) return null
@@ -144,11 +141,7 @@ export const reusing = (ask: ReuseAsk): Reused | null => {
   const line = shifted(ask.notes, written.semitones)
   const own = line.flatMap((n) => soundingAt(timeline, n.at)?.place?.chord ?? [])[0]
   if (!own) return null
-  const isStrongAt = (at: number): boolean => {
-    const s = soundingAt(timeline, at)
-    return isStrong(s ? 1 + (at - s.from + s.spot.spot.at) / timeline.beat : 0, timeline)
-  }
-  const lick: Lick = { line, beat: timeline.beat, isStrong: isStrongAt }
+  const lick = lickOver(line, timeline)
   const { parts, serves } = servingsOf(lick, own, school, weights)
   const range = [ask.range[0] + written.semitones, ask.range[1] + written.semitones] as const
   const places = placesIn(

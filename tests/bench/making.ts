@@ -3,7 +3,7 @@ import {
   DEFAULT_SCHOOL,
   DEFAULT_WEIGHTS,
   fingeringOf,
-  isStrong,
+  lickOver,
   lineOf,
   type MakeRequest,
   makeLines,
@@ -14,7 +14,6 @@ import {
   readTune,
   readTuning,
   servingsOf,
-  soundingAt,
   TUNINGS,
   ticks,
 } from '../../src/core/index.ts'
@@ -62,11 +61,7 @@ const lick = (() => {
   const pitches = [64, 68, 71, 74, 72, 69, 66, 64, 62, 64, 65, 68, 71, 69, 66, 64]
   const timeline = timelineOf(8)
   const line = lineOf(pitches.map((pitch, i) => ({ at: ticks(i * 240), for: ticks(240), pitch: midi(pitch) })))
-  const strong = (at: number): boolean => {
-    const s = soundingAt(timeline, at)
-    return isStrong(s ? 1 + (at - s.from + s.spot.spot.at) / timeline.beat : 0, timeline)
-  }
-  return { line, beat: timeline.beat, isStrong: strong }
+  return lickOver(line, timeline)
 })()
 const own = readChord('Am6')
 if (!own.ok) throw new Error('Am6')

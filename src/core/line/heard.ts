@@ -3,7 +3,7 @@ import { pitchClass } from '../pitch/units.ts'
 import { noteFade } from '../reading/fade.ts'
 import { type Role, standingAt } from '../reading/role.ts'
 import type { Weights } from '../reading/weights.ts'
-import { isStrong, type Sounding, soundingAfter, soundingAt, type Timeline } from '../time/timeline.ts'
+import { beatAt, isStrong, type Sounding, soundingAfter, soundingAt, type Timeline } from '../time/timeline.ts'
 import { endOf, type Line, type LineNote } from './line.ts'
 
 /** A note of a line over the chord that sounds when it begins. Without a chord it has no role. */
@@ -30,8 +30,7 @@ export interface HeardNote extends LineNote {
 
 const hear = (note: LineNote, n: number, timeline: Timeline, weights: Weights): HeardNote => {
   const sounding = soundingAt(timeline, note.at)
-  const start = sounding ? (note.at - sounding.from + sounding.spot.spot.at) / timeline.beat : 0
-  const beat = 1 + Math.round(start * 1000) / 1000
+  const beat = sounding ? beatAt(note.at, sounding, timeline) : 1
   const base = {
     ...note,
     n,

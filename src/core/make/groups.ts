@@ -2,7 +2,7 @@ import { rotate } from '../pitch/pcset.ts'
 import { EMPTY_SET, pitchClass } from '../pitch/units.ts'
 import type { Place, Role } from '../reading/role.ts'
 import { standingAt } from '../reading/role.ts'
-import { isStrong, type Sounding, soundingAt, type Timeline } from '../time/timeline.ts'
+import { beatAt, isStrong, type Sounding, soundingAt, type Timeline } from '../time/timeline.ts'
 import { APPROACHES, type ApproachName, approachTo } from './approach.ts'
 import { offsetsIn } from './figures.ts'
 import { ladderOf, type Material, type MaterialSpan, spansOf } from './ground.ts'
@@ -55,10 +55,9 @@ const rolesOver = (place: Place): readonly Role[] => {
 
 export const momentAt = (at: number, timeline: Timeline): Moment => {
   const sounding = soundingAt(timeline, at)
-  const beat = sounding ? 1 + (at - sounding.from + sounding.spot.spot.at) / timeline.beat : 0
   return {
     at,
-    strong: isStrong(Math.round(beat * 1000) / 1000, timeline),
+    strong: isStrong(beatAt(at, sounding, timeline), timeline),
     sounding,
     roles: sounding?.place ? rolesOver(sounding.place) : null,
   }

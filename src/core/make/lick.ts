@@ -5,6 +5,8 @@ import { pitchClass } from '../pitch/units.ts'
 import { noteFade } from '../reading/fade.ts'
 import { type Place, type Standing, standingAt } from '../reading/role.ts'
 import type { Weights } from '../reading/weights.ts'
+import { isStrongAt, type Timeline } from '../time/timeline.ts'
+import { comingHome, isOut } from './coming-home.ts'
 
 /** A lick over one chord: its notes, and where its beats are. */
 export interface Lick {
@@ -14,13 +16,19 @@ export interface Lick {
   readonly isStrong: (at: number) => boolean
 }
 
+/** A line as a lick over a chart: its strong beats are the chart's. */
+export const lickOver = (line: Line, timeline: Timeline): Lick => ({
+  line,
+  beat: timeline.beat,
+  isStrong: (at) => isStrongAt(at, timeline),
+})
+
 /** How a lick sits over a chord, as far as its judgement needs it. */
 export interface Seat {
   readonly fade: number
   /** How well what went outside came home, 0..100; 100 where nothing did. */
   readonly landing: number
   readonly startDegree: string
-  readonly adds: number
 }
 
 interface Heard extends Standing {
@@ -39,8 +47,6 @@ const hear = (lick: Lick, place: Place, by: number, weights: Weights): readonly 
     return { ...standing, at: n.at, for: n.for, pitch, strong: lick.isStrong(n.at), fade }
   })
 
-const isOut = (n: Heard | undefined): boolean => n !== undefined && n.role === 'outside' && !n.blue
-
 /** Where a strong beat or a long note is outside, a rub or a suspension that rests, a lick does not serve. */
 const isBorne = (n: Heard, i: number, all: readonly Heard[], beat: number): boolean => {
   const long = n.for >= beat || i === all.length - 1
@@ -55,16 +61,6 @@ const lands = (all: readonly Heard[]): boolean => {
   return last < 0 || (next !== undefined && Math.abs(next.pitch - (all[last] as Heard).pitch) <= 2)
 }
 
-const landingOf = (all: readonly Heard[]): number => {
-  const exits = all.flatMap((n, i) => {
-    const next = all[i + 1]
-    if (!isOut(n) || isOut(next)) return []
-    const by = next ? Math.abs(next.pitch - n.pitch) : 12
-    return [by === 1 ? 100 : by === 0 || by === 2 ? 40 : 0]
-  })
-  return exits.length === 0 ? 100 : Math.round(exits.reduce<number>((a, b) => a + b, 0) / exits.length)
-}
-
 /** How a lick sits over a chord, moved by semitones; null where it does not serve there. Source: make page, reuse. */
 export const seatOf = (lick: Lick, place: Place, by: number, weights: Weights): Seat | null => {
   const all = hear(lick, place, by, weights)
@@ -72,9 +68,8 @@ export const seatOf = (lick: Lick, place: Place, by: number, weights: Weights): 
   if (!first || !all.every((n, i) => isBorne(n, i, all, lick.beat)) || !lands(all)) return null
   return {
     fade: Math.round(all.reduce((sum, n) => sum + n.fade, 0) / all.length),
-    landing: landingOf(all),
+    landing: comingHome(all) ?? 100,
     startDegree: place.chord.quality.degrees[first.up]?.name ?? '1',
-    adds: all.filter((n) => n.role !== 'chord').length,
   }
 }
 

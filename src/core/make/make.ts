@@ -7,6 +7,7 @@ import { midi, pitchClass, ticks } from '../pitch/units.ts'
 import { fail, ok, type Result } from '../result.ts'
 import type { Timeline } from '../time/timeline.ts'
 import { bestLines, type FoundLine } from './best-lines.ts'
+import { comingHome } from './coming-home.ts'
 import type { Terms } from './costs.ts'
 import { ladderOf } from './ground.ts'
 import { type GroupPlace, groupPlaces, LANDING_LEADS, momentAt, type Standing } from './groups.ts'
@@ -88,18 +89,6 @@ const ADDS_OF = { chord: 0, extension: 1, altered: 2, suspension: 3, outside: 4 
 const addsOf = (notes: readonly HeardNote[]): Adds =>
   ADDS[Math.max(0, ...notes.map((n) => (n.role === null ? 0 : ADDS_OF[n.role])))] ?? 'chord tones'
 
-/** How well each leaving of home comes back: by a half step 100, held or by a whole step 40, else 0. */
-const landingOf = (notes: readonly HeardNote[], approaches: ReadonlySet<number>): number | null => {
-  const plain = notes.filter((_, i) => !approaches.has(i))
-  const left = plain.flatMap((n, i): readonly number[] => {
-    const next = plain[i + 1]
-    if (n.role !== 'outside' || n.blue || (next && next.role === 'outside' && !next.blue)) return []
-    const by = next ? Math.abs(next.pitch - n.pitch) : 12
-    return [by === 1 ? 100 : by === 0 || by === 2 ? 40 : 0]
-  })
-  return left.length === 0 ? null : Math.round(left.reduce((a, b) => a + b, 0) / left.length)
-}
-
 const draftOf = (
   { standings, terms, total }: FoundLine,
   places: readonly GroupPlace[],
@@ -139,7 +128,7 @@ const draftOf = (
     return [joinWords(notes[from.to] as HeardNote, led, notes[to.from] as HeardNote, names)]
   })
   const fade = Math.round(notes.reduce((sum, n) => sum + n.fade, 0) / Math.max(1, notes.length))
-  const landing = landingOf(notes, new Set(approaches))
+  const landing = comingHome(notes.filter((_, i) => !made[i]?.approach))
   return { line, notes, terms, total, joins, groups, approaches, fade, landing, why: whyOf(terms, joins, landing) }
 }
 

@@ -1,5 +1,6 @@
-import type { Chord } from '../chord/chord.ts'
+import { type Chord, isDominant } from '../chord/chord.ts'
 import { endOf, type Line, type LineNote, lineOf } from '../line/line.ts'
+import { has } from '../pitch/pcset.ts'
 import { type Midi, midi, pitchClass, ticks } from '../pitch/units.ts'
 import type { Weights } from '../reading/weights.ts'
 import type { Sounding, Timeline } from '../time/timeline.ts'
@@ -16,16 +17,13 @@ export interface LickPlace {
   readonly fade: number
 }
 
-export const moved = (line: Line, semitones: number, by: number): Line =>
+const moved = (line: Line, semitones: number, by: number): Line =>
   line.map((n) => ({ at: ticks(n.at + by), for: n.for, pitch: midi(n.pitch + semitones) }))
 
-const isToneOf = (chord: Chord, pitch: number): boolean =>
-  ((chord.ownSet >> pitchClass(pitch - chord.root.pc)) & 1) === 1
-
 /** The nearest chord tone to a pitch: by a half step, then held, then a whole step and on. */
-export const landingOn = (chord: Chord, from: number): Midi => {
+const landingOn = (chord: Chord, from: number): Midi => {
   const near = [-1, 1, 0, -2, 2, -3, 3, -4, 4, -5, 5, -6, 6]
-  return midi(from + (near.find((by) => isToneOf(chord, from + by)) ?? 0))
+  return midi(from + (near.find((by) => has(chord.ownSet, pitchClass(from + by - chord.root.pc))) ?? 0))
 }
 
 /** A line up to a moment, then a landing on the chord that begins there. */
@@ -64,7 +62,7 @@ export const placesIn = (
   const fits = (by: number): boolean => lick.line.every((n) => n.pitch + by >= range[0] && n.pitch + by <= range[1])
   return stretches(timeline).flatMap(([s, end, after]): readonly LickPlace[] => {
     const place = s.place
-    if (!place || (!gate && (place.chord.family === 'dominant' || place.chord.family === 'suspended'))) return []
+    if (!place || (!gate && isDominant(place.chord))) return []
     const start = s.from + within
     const left = lick.line.filter((n) => n.at - first + start < end)
     if (left.length < Math.max(3, lick.line.length * LEAST_LEFT)) return []

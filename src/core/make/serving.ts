@@ -1,4 +1,4 @@
-import type { Chord } from '../chord/chord.ts'
+import { type Chord, isDominant } from '../chord/chord.ts'
 import { readChord } from '../chord/parse.ts'
 import { plainNote } from '../pitch/note.ts'
 import { pitchClass } from '../pitch/units.ts'
@@ -38,8 +38,6 @@ const chordOn = (pc: number, type: string): Chord | null => {
 export const dominantOf = (chord: Chord): string =>
   chord.family === 'dominant' ? chord.symbol : `${plainNote(pitchClass(chord.root.pc + 7)).name}7`
 
-const isDominantFamily = ({ family }: Chord): boolean => family === 'dominant' || family === 'suspended'
-
 const reason = (degree: string, own: Chord, chord: Chord): string =>
   `From the ${degree} of ${chord.symbol}, the ${chord.family} chord ${RELATIONS[pitchClass(chord.root.pc - own.root.pc)]}`
 
@@ -47,7 +45,7 @@ const single = (lick: Lick, own: Chord, gate: boolean, school: School, weights: 
   Array.from({ length: 12 }, (_, pc) => pc).flatMap((pc) =>
     TYPES.flatMap((type): readonly Serving[] => {
       const chord = chordOn(pc, type)
-      if (!chord || (isDominantFamily(chord) && !gate)) return []
+      if (!chord || (isDominant(chord) && !gate)) return []
       const seat = seatOf(lick, placeOf(chord, null, school, null), 0, weights)
       if (!seat) return []
       const more =

@@ -3,9 +3,8 @@ import { type Chord, guidesOf, tonesOf } from '../chord/chord.ts'
 import { readChord } from '../chord/parse.ts'
 import { plainNote } from '../pitch/note.ts'
 import { pitchClass } from '../pitch/units.ts'
-import type { Choice, Made, Rng } from './quiz.ts'
-
-const drawn = <T>(all: readonly T[], rng: Rng): T => all[Math.floor(rng() * all.length)] as T
+import { drawn, type Rng } from './drawing.ts'
+import type { Choice, Made } from './quiz.ts'
 
 const TYPES = ['maj7', '7', 'm7', 'm7b5', 'm6', '7alt', 'mMaj7', '7sus4'] as const
 

@@ -5,10 +5,9 @@ import { pitchClass } from '../pitch/units.ts'
 import { placeOf, type Reading, readOver } from '../reading/read.ts'
 import { DEFAULT_SCHOOL } from '../reading/school.ts'
 import { DEFAULT_WEIGHTS } from '../reading/weights.ts'
-import type { Choice, Made, Rng } from './quiz.ts'
+import { drawn, type Rng } from './drawing.ts'
+import type { Choice, Made } from './quiz.ts'
 import { anyChord } from './quiz-degrees.ts'
-
-const drawn = <T>(all: readonly T[], rng: Rng): T => all[Math.floor(rng() * all.length)] as T
 
 const MATERIALS = ['', 'm', '+', 'minor pentatonic', 'minor b5 pentatonic', 'maj7 arpeggio'] as const
 const TYPES = ['maj7', '7', 'm7', '7alt'] as const

@@ -4,7 +4,8 @@ import { plainNote } from '../pitch/note.ts'
 import { periodOf } from '../pitch/pcset.ts'
 import { pitchClass } from '../pitch/units.ts'
 import { dominantsBehind } from '../symmetry/dominants.ts'
-import type { Choice, Made, Rng } from './quiz.ts'
+import { drawn, type Rng } from './drawing.ts'
+import type { Choice, Made } from './quiz.ts'
 import { chordOf } from './quiz-degrees.ts'
 
 const behind = (pc: number): string =>
@@ -28,7 +29,7 @@ const SYMMETRIC = ['whole tone', 'half-whole', 'whole-half', 'augmented scale', 
 const PERIODS = [1, 2, 3, 4, 6, 12] as const
 
 export const repeatsQuestion = (rng: Rng): Made => {
-  const name = SYMMETRIC[Math.floor(rng() * SYMMETRIC.length)] ?? 'whole tone'
+  const name = drawn(SYMMETRIC, rng)
   const scale = placeOn(plainNote(pitchClass(Math.floor(rng() * 12))), materialNamed(name))
   const period = periodOf(scale.set)
   const words = (n: number): string =>

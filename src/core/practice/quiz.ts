@@ -1,9 +1,7 @@
+import type { Rng } from './drawing.ts'
 import { degreeQuestion, functionQuestion, noteQuestion, wayHomeQuestion } from './quiz-degrees.ts'
 import { furtherOutQuestion, tensionsQuestion, whichOverlayQuestion } from './quiz-overlays.ts'
 import { dominantsQuestion, repeatsQuestion } from './quiz-symmetry.ts'
-
-/** A number from 0 up to 1, as it is drawn. */
-export type Rng = () => number
 
 /** One of the answers to choose from; `why` says why it is wrong, null for the right one. */
 export interface Choice {

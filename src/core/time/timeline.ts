@@ -78,3 +78,11 @@ const STRONG: Readonly<Record<number, readonly number[]>> = { 4: [1, 3], 5: [1, 
 
 export const isStrong = (beat: number, { beatsInBar }: Timeline): boolean =>
   (STRONG[beatsInBar] ?? [1]).some((b) => Math.abs(b - beat) < 0.02)
+
+/** The beat of its bar that a moment stands on, from 1, with its fraction; 0 where nothing sounds. */
+export const beatAt = (at: number, sounding: Sounding | null, { beat }: Timeline): number =>
+  sounding ? 1 + Math.round(((at - sounding.from + sounding.spot.spot.at) / beat) * 1000) / 1000 : 0
+
+/** Whether a moment stands on a strong beat. */
+export const isStrongAt = (at: number, timeline: Timeline): boolean =>
+  isStrong(beatAt(at, soundingAt(timeline, at), timeline), timeline)

@@ -16,12 +16,12 @@ import {
 } from '../../../core/index.ts'
 import { $address, go } from '../address/address.ts'
 import { $kept } from '../kept/kept.ts'
-import type { KeptNote, LineRow } from '../kept/row-types.ts'
+import type { LineRow } from '../kept/row-types.ts'
 import { changeRow } from '../kept/rows.ts'
 import { say } from '../page/notices.ts'
 import { concertTune, startAt } from '../tune/concert.ts'
 import { $openChart } from '../tune/open-chart.ts'
-import { $lineAnalysis, $lineNotes, keepLine, lineHere, notesOf, sounded } from './lines.ts'
+import { $lineAnalysis, $lineNotes, keepLine, keptNotes, lineHere, notesOf, sounded } from './lines.ts'
 
 /** How the next note is written: its length in beats, and where it goes when not after the note in view. */
 export interface Writing {
@@ -55,9 +55,6 @@ const here = () => {
   const line = sounded(notes)
   return { address, tune, row, line, current: Math.min(address.note, line.length - 1) }
 }
-
-const keptNotes = (line: Line): readonly KeptNote[] =>
-  line.map(({ at, for: length, pitch }) => ({ at, for: length, pitch }))
 
 /** A note that was just written: its tick, and its pitch in concert. It is heard, unless the band plays. */
 export const $written = atom<{ readonly at: number; readonly pitch: number } | null>(null)

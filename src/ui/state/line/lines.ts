@@ -183,6 +183,10 @@ export const startLines = (): void => {
 }
 const isGone = (chartId: string): boolean => $opening.get()[openingKey('charts', chartId)]?.state === 'missing'
 
+/** The notes of a line as they are kept. */
+export const keptNotes = (line: Line): readonly KeptNote[] =>
+  line.map(({ at, for: length, pitch }) => ({ at, for: length, pitch }))
+
 /** Sounding pitches of kept notes, where they are given as numbers. */
 export const sounded = (notes: readonly KeptNote[]): Line =>
   lineOf(

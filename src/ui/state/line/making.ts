@@ -7,6 +7,7 @@ import { addRow } from '../kept/rows.ts'
 import { say } from '../page/notices.ts'
 import { concertTune, textHere } from '../tune/concert.ts'
 import { $openChart, type OpenChart } from '../tune/open-chart.ts'
+import { keptNotes } from './lines.ts'
 
 /** How the making of lines stands: what was asked and what came of it. While a new one is made the last stay in sight. */
 export interface Making {
@@ -164,7 +165,7 @@ export const keepDraft = (): void => {
     name: draftName(address, openChart),
     chartId: chart?.id ?? null,
     text,
-    line: { notes: draft.line.map(({ at, for: length, pitch }) => ({ at, for: length, pitch })) },
+    line: { notes: keptNotes(draft.line) },
     played: null,
     ...{ tags: [], disputed: null, routeId: kept.route?.id ?? null },
   })

@@ -4,6 +4,7 @@ import { $kept, sayKept } from '../kept/kept.ts'
 import { addRow } from '../kept/rows.ts'
 import { say } from '../page/notices.ts'
 import { concertTune } from '../tune/concert.ts'
+import { keptNotes } from './lines.ts'
 
 /** Twelve keys; the range of most instruments in concert pitch. */
 const KEYS = 12
@@ -41,7 +42,7 @@ export const keepStudy = (name: string, line: Line, order: KeyOrder): void => {
         disputed: null,
         routeId: null,
       },
-      line: { notes: study.line.map(({ at, for: length, pitch }) => ({ at, for: length, pitch })) },
+      line: { notes: keptNotes(study.line) },
     },
     join,
   )

@@ -14,7 +14,7 @@ import type { Address } from '../address/address.ts'
 import type { VaryKind, VaryWhat } from '../address/parts/make.ts'
 import type { LineRow } from '../kept/row-types.ts'
 import type { OpenChart } from '../tune/open-chart.ts'
-import { changeLine, keepLine } from './lines.ts'
+import { changeLine, keepLine, keptNotes } from './lines.ts'
 
 const STEPS_IN_SEQUENCE = [1, -1] as const
 
@@ -88,8 +88,6 @@ export const variationsHere = (
     .flatMap((variant) => varyLine(line, from, to, variant, ground))
     .filter((v) => JSON.stringify(v.line.map((n) => [n.at, n.for, n.pitch])) !== same)
 }
-
-const keptNotes = (line: Line) => line.map(({ at, for: length, pitch }) => ({ at, for: length, pitch }))
 
 /** Puts a variation in the line's place. */
 export const useVariation = (row: LineRow, { name, line }: Variation): void =>

@@ -63,7 +63,6 @@ const meetsWords = (ask: MakeAsk | null): string => {
   return `Groups of ${size} in ${ask.value}: they meet the beat again after ${beatsWords(beats)}.`
 }
 
-/** How a draft joins its materials, and what its groups are. */
 interface ToldProps {
   readonly draft: MadeLine
   readonly meets: string
@@ -71,6 +70,7 @@ interface ToldProps {
   readonly speaking: readonly string[]
 }
 
+/** How a draft joins its materials, and what its groups are. */
 const Told = ({ draft, meets, speaking }: ToldProps) => (
   // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keys
   <section className={styles.joins} aria-label="Joins and groups" tabIndex={0}>
