@@ -75,6 +75,7 @@ test('the arc is set by hand and by keys, planned, a step locked and planned aro
   const shown = await values(page)
 
   await button(page, 'Keep').click()
+  await expect(page.getByRole('status').filter({ hasText: 'Kept.' })).toBeVisible()
   await expect(routes(page)).toHaveCount(2)
   const name = routes(page).first().getByRole('textbox')
   await name.fill('Out to the buoy')

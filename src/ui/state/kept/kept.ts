@@ -10,6 +10,7 @@ import {
   $rows,
   addRow,
   adoptRows,
+  changeRow,
   flushAll,
   flushRow,
   forgetRow,
@@ -179,6 +180,13 @@ export const sayKept = async (kind: 'ideas' | 'routes' | 'lines' | 'charts', id:
   const isKept = await flushRow(kind, id)
   if (isKept) say('Kept.', 'undo')
   return isKept
+}
+
+/** Gives a row another name, and says so once that is kept. */
+export const renameRow = async (kind: 'routes' | 'lines', { id, name }: RouteRow | LineRow, to: string): Promise<void> => {
+  if (to.trim() === '' || to.trim() === name) return
+  changeRow(kind, id, { name: to.trim() })
+  if (await flushRow(kind, id)) say('Renamed.', 'undo')
 }
 
 type NewIdea = Pick<IdeaRow, 'overlay' | 'chord' | 'next' | 'chartId' | 'bar' | 'beat'>

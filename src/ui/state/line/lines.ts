@@ -95,12 +95,6 @@ export const quantiseLine = (row: LineRow, grid: Grid): void => {
   changeLine(row, { line: { notes } }, 'Brought to the grid.')
 }
 
-export const renameLine = (row: LineRow, name: string): void => {
-  if (name.trim() === '' || name.trim() === row.name) return
-  changeRow('lines', row.id, { name: name.trim() })
-  say('Renamed.', 'undo')
-}
-
 export const removeLine = async (row: LineRow): Promise<void> => {
   const gone = await removeRow('lines', row.id)
   if (!gone.ok) return say(`Not removed: ${gone.detail}`)

@@ -9,7 +9,7 @@ import {
 import { $address, go } from '../address/address.ts'
 import { $kept, sayKept } from '../kept/kept.ts'
 import type { RouteRow } from '../kept/row-types.ts'
-import { addRow, changeRow, removeRow } from '../kept/rows.ts'
+import { addRow, removeRow } from '../kept/rows.ts'
 import { say } from '../page/notices.ts'
 import type { OpenChart } from '../tune/open-chart.ts'
 import { readPlan } from './plan-words.ts'
@@ -45,12 +45,6 @@ export const keepRoute = (name: string, steps: readonly KeptStep[], openChart: O
   })
   go({ panel: 'kept' })
   void sayKept('routes', id)
-}
-
-export const renameRoute = (row: RouteRow, name: string): void => {
-  if (name.trim() === '' || name.trim() === row.name) return
-  changeRow('routes', row.id, { name: name.trim() })
-  say('Renamed.', 'undo')
 }
 
 export const removeRoute = async (row: RouteRow): Promise<void> => {

@@ -4,9 +4,10 @@ import { Button } from '../../parts/Button.tsx'
 import { Select } from '../../parts/Select.tsx'
 import { go } from '../../state/address/address.ts'
 import { MOST_ZOOM } from '../../state/address/parts/line.ts'
+import { renameRow } from '../../state/kept/kept.ts'
 import type { LineRow } from '../../state/kept/row-types.ts'
 import { beginLine } from '../../state/line/line-editing.ts'
-import { removeLine, renameLine } from '../../state/line/lines.ts'
+import { removeLine } from '../../state/line/lines.ts'
 import { $marked } from '../../state/line/verdict.ts'
 import { copyTable } from '../../state/page/copying.ts'
 import { openPrinting } from '../../state/page/dialogs.ts'
@@ -36,7 +37,7 @@ const Name = ({ row }: { readonly row: LineRow }) => {
       value={name}
       maxLength={200}
       onChange={(e) => setName(e.target.value)}
-      onBlur={() => renameLine(row, name)}
+      onBlur={() => void renameRow('lines', row, name)}
       onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
     />
   )

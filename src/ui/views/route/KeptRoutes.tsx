@@ -3,11 +3,12 @@ import { useEffect, useMemo, useState } from 'react'
 import { carriedBy, deviceName, type KeptStep, readDevice, toGlyphs, type UsedStep } from '../../../core/index.ts'
 import { Button } from '../../parts/Button.tsx'
 import { go } from '../../state/address/address.ts'
+import { renameRow } from '../../state/kept/kept.ts'
 import { fetchLatest, rowsIn } from '../../state/kept/lists.ts'
 import type { RouteRow } from '../../state/kept/row-types.ts'
 import { $rows } from '../../state/kept/rows.ts'
 import { FIRST } from '../../state/page/first.ts'
-import { removeRoute, renameRoute } from '../../state/route/routes.ts'
+import { removeRoute } from '../../state/route/routes.ts'
 import { banDevice, goToSlot } from '../../state/route/steering.ts'
 import { putAway, takeInHand } from '../../state/tune/in-hand.ts'
 import { useOver } from '../overlay/use-over.ts'
@@ -69,7 +70,7 @@ const Row = ({
         value={name}
         maxLength={200}
         onChange={(e) => setName(e.target.value)}
-        onBlur={() => renameRoute(row, name)}
+        onBlur={() => void renameRow('routes', row, name)}
         onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
       />
       <span className={styles.tools}>
