@@ -34,8 +34,8 @@ const CORE = [
   ['route', ['pitch', 'chord', 'material', 'chart', 'reading']],
   ['line', ['pitch', 'chord', 'material', 'chart', 'reading', 'time', 'tune']],
   ['band', ['pitch', 'chord', 'chart', 'reading', 'time']],
-  ['practice', ['pitch', 'chord', 'material', 'chart', 'reading', 'symmetry']],
   ['make', ['pitch', 'chord', 'material', 'transpose', 'reading', 'time', 'line']],
+  ['practice', ['pitch', 'chord', 'material', 'chart', 'transpose', 'reading', 'symmetry', 'time', 'tune', 'line', 'band', 'make']],
   ['testing', ['pitch', 'chord', 'material', 'chart', 'reading', 'time', 'tune', 'route', 'line', 'make']],
 ]
 const CORE_GROUND = ['src/core/(bounds|grouped|result)\\.ts$']
@@ -68,8 +68,9 @@ module.exports = {
     only('input-looks-down', '^src/input/', '^src/(input|core)/'),
     only('views-look-down', '^src/ui/views/', '^src/(ui/(views|state|figures|parts)|workers|sound|core)/'),
     only('shell-looks-down', '^src/ui/shell/', '^src/(ui|workers|sound|core)/'),
+    only('memory-stands-on-core', '^src/memory/', '^src/(memory|core)/'),
     only('formats-look-down', '^src/formats/', '^src/(formats|core)/'),
-    only('server-looks-down', '^src/server/', '^src/(server|formats|core)/'),
+    only('server-looks-down', '^src/server/', '^src/(server|formats|memory|core)/'),
     { name: 'views-do-not-know-each-other', severity: 'error', from: { path: '^src/ui/views/([^/]+)/' }, to: { path: '^src/ui/views/[^/]+/', pathNot: '^src/ui/views/($1|overlay)/' } },
   ],
   options: {

@@ -48,14 +48,42 @@ const loadCharts = async () => {
   return ids
 }
 
+const read = (kind) => JSON.parse(readFileSync(join(ROOT, `demo/${kind}.json`), 'utf8'))
+
+/** Gives the ids of what was kept, by their names. */
 const loadRows = async (kind, chartIds) => {
-  for (const { chart, ...row } of JSON.parse(readFileSync(join(ROOT, `demo/${kind}.json`), 'utf8')))
-    await post(kind, { ...row, chartId: chartIds.get(chart) })
+  const ids = new Map()
+  for (const { chart, ...row } of read(kind))
+    ids.set(row.name, (await post(kind, { ...row, chartId: chartIds.get(chart) })).id)
+  return ids
+}
+
+const loadItems = async (chartIds, lineIds) => {
+  const ids = new Map()
+  for (const { of, ...row } of read('items')) {
+    const { chart, line, ...plain } = of
+    const over = { ...(chart && { chartId: chartIds.get(chart) }), ...(line && { lineId: lineIds.get(line) }) }
+    ids.set(row.name, (await post('items', { ...row, of: { ...plain, ...over } })).id)
+  }
+  return ids
+}
+
+/** Three weeks that end yesterday. */
+const loadLog = async (itemIds) => {
+  for (const { daysAgo, at, item, ...row } of read('log')) {
+    const day = new Date()
+    day.setDate(day.getDate() - daysAgo)
+    const [hours, minutes] = at.split(':').map(Number)
+    day.setHours(hours, minutes, 0, 0)
+    await post('log', { ...row, at: day.toISOString(), itemId: itemIds.get(item) ?? null })
+  }
 }
 
 if (existsSync(mark) && readFileSync(mark, 'utf8').trim() === 'new') {
   const chartIds = await loadCharts()
-  for (const kind of ['ideas', 'routes', 'lines']) await loadRows(kind, chartIds)
+  for (const kind of ['ideas', 'routes']) await loadRows(kind, chartIds)
+  const lineIds = await loadRows('lines', chartIds)
+  await loadLog(await loadItems(chartIds, lineIds))
   writeFileSync(mark, 'loaded\n')
 }
 console.log(address)

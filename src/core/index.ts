@@ -123,7 +123,37 @@ export {
   type Ticks,
   ticks,
 } from './pitch/units.ts'
+export { type Card, cardsOf } from './practice/cards.ts'
+export { type Confusion, confusionsIn, type Day, daysOf, tempoCourse } from './practice/course.ts'
+export { type Covered, coverageOf } from './practice/coverage.ts'
+export {
+  familyOf,
+  homeKeyOf,
+  ITEM_KEY_ORDERS,
+  type ItemKeys,
+  type ItemOf,
+  keysOfItem,
+  PRACTICE_FAMILIES,
+  type PracticeItem,
+  plainKey,
+  type Rest,
+  type TempoLadder,
+  USUAL_LADDER,
+} from './practice/items.ts'
+export {
+  type Answered,
+  dayName,
+  dayOf,
+  GRADES,
+  type Grade,
+  isClean,
+  LOG_KINDS,
+  type LogEntry,
+  type LogKind,
+} from './practice/log.ts'
+export type { Memory, MemoryModel } from './practice/memory.ts'
 export { QUIZ_KIND_NAMES, type QuizKind, quizOf } from './practice/quiz.ts'
+export { BLOCK_KINDS, type Block, type Today, todayList } from './practice/today.ts'
 export {
   type Candidate,
   candidatesOver,

@@ -1,5 +1,6 @@
 import Joi, { type ObjectSchema } from 'joi'
 import { MAKE_ANSWERS } from './make-answers.ts'
+import { PRACTICE_ANSWERS } from './practice.ts'
 import { QUIZ_ANSWER } from './quiz.ts'
 
 /** What each answer holds, no field more: the same that `openapi.json` publishes. */
@@ -261,6 +262,7 @@ export const ANSWERS = {
   'lines/audit': Joi.object(AUDIT),
   ...MAKE_ANSWERS,
   quiz: QUIZ_ANSWER,
+  ...PRACTICE_ANSWERS,
   health: Joi.object({ status: kind('ok'), version: name, schema: whole }),
 } as const
 

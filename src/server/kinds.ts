@@ -1,6 +1,7 @@
 /** One kept kind of row: its columns and what a search looks at. What a write must hold is in `schemas.ts`. */
 export interface Kind {
   readonly name: KindName
+  readonly table: string
   /** JSON field → column; `jsonb` values travel as JSON text. */
   readonly fields: readonly {
     readonly field: string
@@ -12,19 +13,22 @@ export interface Kind {
   readonly search: readonly string[]
   /** Whether its rows may lie over a chart, by which they are then listed. */
   readonly hasChart: boolean
-  /** The column that `sort=title` means. */
+  /** The column that `sort=title` means, and the one of the moment it tells of, where there is one. */
   readonly title: string
+  readonly at?: string
 }
 
-export const KIND_NAMES = ['charts', 'routes', 'lines', 'ideas', 'settings'] as const
+export const KIND_NAMES = ['charts', 'routes', 'lines', 'ideas', 'items', 'log', 'settings'] as const
 export type KindName = (typeof KIND_NAMES)[number]
 export const isKind = (name: string | undefined): name is KindName => KIND_NAMES.some((k) => k === name)
 
+const json = (...names: readonly string[]) => names.map((field) => ({ field, column: field, jsonb: true as const }))
 const same = (...names: readonly string[]) => names.map((field) => ({ field, column: field }))
 
 export const KINDS: Readonly<Record<KindName, Kind>> = {
   charts: {
     name: 'charts',
+    table: 'charts',
     hasChart: false,
     fields: [...same('title', 'text', 'tags'), { field: 'overrides', column: 'overrides', jsonb: true }],
     search: ['title', 'text', "array_to_string(tags, ' ')"],
@@ -32,6 +36,7 @@ export const KINDS: Readonly<Record<KindName, Kind>> = {
   },
   routes: {
     name: 'routes',
+    table: 'routes',
     hasChart: true,
     fields: [
       ...same('name', 'note'),
@@ -46,6 +51,7 @@ export const KINDS: Readonly<Record<KindName, Kind>> = {
   },
   lines: {
     name: 'lines',
+    table: 'lines',
     hasChart: true,
     fields: [
       ...same('name', 'text', 'tags'),
@@ -60,6 +66,7 @@ export const KINDS: Readonly<Record<KindName, Kind>> = {
   },
   ideas: {
     name: 'ideas',
+    table: 'ideas',
     hasChart: true,
     fields: [
       ...same('overlay', 'chord', 'next', 'note', 'tags'),
@@ -69,8 +76,30 @@ export const KINDS: Readonly<Record<KindName, Kind>> = {
     search: ['overlay', 'chord', "coalesce(note, '')", "array_to_string(tags, ' ')"],
     title: 'overlay',
   },
+  items: {
+    name: 'items',
+    table: 'items',
+    hasChart: false,
+    fields: [...same('name', 'note', 'tags'), ...json('of', 'keys', 'tempo', 'pattern', 'rests')],
+    search: ['name', "coalesce(note, '')", "array_to_string(tags, ' ')"],
+    title: 'name',
+  },
+  log: {
+    name: 'log',
+    table: 'log_entries',
+    hasChart: false,
+    fields: [
+      ...same('at', 'kind', 'key', 'tempo', 'grade', 'minutes', 'text'),
+      { field: 'itemId', column: 'item_id' },
+      ...json('answered'),
+    ],
+    search: ["coalesce(text, '')", "coalesce(key, '')", 'kind'],
+    title: "coalesce(text, '')",
+    at: 'at',
+  },
   settings: {
     name: 'settings',
+    table: 'settings',
     hasChart: false,
     fields: [...same('name'), { field: 'value', column: 'value', jsonb: true }],
     search: ['name'],

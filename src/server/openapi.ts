@@ -5,6 +5,7 @@ import { BODIES, QUERIES } from './compute-schemas.ts'
 import { FILE_QUERIES } from './file-schemas.ts'
 import { KIND_NAMES, KINDS, type KindName } from './kinds.ts'
 import { MAKE_BODY, REUSE_BODY, STUDY_BODY, VARY_BODY } from './make-schemas.ts'
+import { PRACTICE_QUERIES } from './practice.ts'
 import { QUIZ_BODY } from './quiz.ts'
 import { CHANGE, listOf, NEW, ROWS, STEP_OF_UNDO } from './schemas.ts'
 
@@ -65,6 +66,10 @@ const QUERY_OF: Readonly<Partial<Record<Path, ObjectSchema>>> = {
   ...QUERIES,
   'pairs/derive': QUERIES.derive,
   health: NO_QUERY,
+  'practice/today': PRACTICE_QUERIES.today,
+  'practice/cards': PRACTICE_QUERIES.cards,
+  'practice/coverage': PRACTICE_QUERIES.coverage,
+  'practice/course': PRACTICE_QUERIES.course,
 }
 
 const computing = () =>

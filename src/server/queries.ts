@@ -1,13 +1,16 @@
 import { KINDS, type Kind, type KindName } from './kinds.ts'
 
-export const SORTS = ['-updatedAt', 'title', 'createdAt'] as const
+const SORTS = ['-updatedAt', 'title', 'createdAt', '-at'] as const
 export type Sort = (typeof SORTS)[number]
+/** How rows of a kind can be ordered: only what tells of a moment by that. */
+export const sortsOf = ({ at }: Kind): readonly Sort[] => SORTS.filter((s) => s !== '-at' || at !== undefined)
 
 const order = (kind: Kind, sort: Sort) =>
   ({
     '-updatedAt': { key: 'updated_at', cast: 'timestamptz', direction: 'desc', compare: '<' },
     createdAt: { key: 'created_at', cast: 'timestamptz', direction: 'asc', compare: '>' },
     title: { key: kind.title, cast: 'text', direction: 'asc', compare: '>' },
+    '-at': { key: kind.at ?? 'created_at', cast: 'timestamptz', direction: 'desc', compare: '<' },
   })[sort]
 
 /** The columns as the interface names them. Identifiers come from our own tables; values are always parameters. */
@@ -31,13 +34,13 @@ const statementsFor = (kind: Kind) => {
   const found = kind.search.map((s) => `${s} ilike $1`).join(' or ')
   const ofChart = kind.hasChart ? 'and ($5::text is null or chart_id = $5::text)' : ''
   return {
-    get: `select ${select(kind)} from ${kind.name} where id = $1 for update`,
-    insert: `insert into ${kind.name} (id, ${columns}) values ($1, ${values}) returning ${select(kind)}`,
-    update: `update ${kind.name} set ${sets}, version = version + 1, deleted_at = null, updated_at = clock_timestamp() where id = $1 returning ${select(kind)}`,
-    remove: `update ${kind.name} set version = version + 1, deleted_at = clock_timestamp(), updated_at = clock_timestamp() where id = $1 returning ${select(kind)}`,
+    get: `select ${select(kind)} from ${kind.table} where id = $1 for update`,
+    insert: `insert into ${kind.table} (id, ${columns}) values ($1, ${values}) returning ${select(kind)}`,
+    update: `update ${kind.table} set ${sets}, version = version + 1, deleted_at = null, updated_at = clock_timestamp() where id = $1 returning ${select(kind)}`,
+    remove: `update ${kind.table} set version = version + 1, deleted_at = clock_timestamp(), updated_at = clock_timestamp() where id = $1 returning ${select(kind)}`,
     list: (sort: Sort) => {
       const { key, cast, direction, compare } = order(kind, sort)
-      return `select ${select(kind)}, ${key}::text as cursor from ${kind.name}
+      return `select ${select(kind)}, ${key}::text as cursor from ${kind.table}
         where deleted_at is null and (${found}) ${ofChart}
           and ($2::text is null or (${key}, id) ${compare} ($2::${cast}, $3::text))
         order by ${key} ${direction}, id ${direction} limit $4`
@@ -50,6 +53,8 @@ export const STATEMENTS = {
   routes: statementsFor(KINDS.routes),
   lines: statementsFor(KINDS.lines),
   ideas: statementsFor(KINDS.ideas),
+  items: statementsFor(KINDS.items),
+  log: statementsFor(KINDS.log),
   settings: statementsFor(KINDS.settings),
 } as const satisfies Readonly<Record<KindName, unknown>>
 
@@ -105,4 +110,11 @@ export const PAGE = {
   latest: 'select id from charts where deleted_at is null order by updated_at desc, id desc limit 1',
   settings: `select id, name, value, version, created_at as "createdAt", updated_at as "updatedAt" from settings
     where deleted_at is null and pg_column_size(value) < 65536 order by name, id limit 200`,
+} as const
+
+/** What the figures of practice are worked out from. Moments in milliseconds since 1970. */
+export const PRACTICE = {
+  items: 'select id, name, of, keys, tempo, rests from items where deleted_at is null order by created_at, id',
+  log: `select (extract(epoch from at) * 1000)::float8 as at, kind, item_id as "itemId", key, tempo, grade, minutes, answered
+    from log_entries where deleted_at is null order by at`,
 } as const

@@ -4,10 +4,10 @@ import { join } from 'node:path'
 import { PGlite } from '@electric-sql/pglite'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { openDatabase } from './database.ts'
-import { KIND_NAMES } from './kinds.ts'
+import { KIND_NAMES, KINDS } from './kinds.ts'
 import { listRows } from './lists.ts'
 import { Problem } from './problems.ts'
-import { CHANGES, IN_HAND, MOST_CHANGES, PAGE, SORTS, STATEMENTS } from './queries.ts'
+import { CHANGES, IN_HAND, MOST_CHANGES, PAGE, PRACTICE, STATEMENTS, sortsOf } from './queries.ts'
 import { createRow, deleteRow, getRow, redo, undo, updateRow } from './rows.ts'
 import type { Database } from './sql.ts'
 
@@ -132,7 +132,7 @@ describe('the data', () => {
 
   it('walks a list to its end in each order, every row once', async () => {
     for (let i = 0; i < 7; i++) await createRow(db, 'charts', chart(`Rope ${i}`))
-    for (const sort of SORTS) {
+    for (const sort of sortsOf(KINDS.ideas)) {
       const seen: string[] = []
       let after: string | null = null
       do {
@@ -262,9 +262,15 @@ describe('every query', () => {
     for (const text of Object.values(migrations)) await pg.exec(text)
     const perKind = KIND_NAMES.flatMap((name) => {
       const { list, ...rest } = STATEMENTS[name]
-      return [...Object.values(rest), ...SORTS.map(list)]
+      return [...Object.values(rest), ...sortsOf(KINDS[name]).map(list)]
     })
-    const all = [...perKind, ...Object.values(CHANGES), ...Object.values(IN_HAND), ...Object.values(PAGE)]
+    const all = [
+      ...perKind,
+      ...Object.values(CHANGES),
+      ...Object.values(IN_HAND),
+      ...Object.values(PAGE),
+      ...Object.values(PRACTICE),
+    ]
     expect(all.length).toBeGreaterThan(20)
     for (const text of all) await pg.describeQuery(text)
     await pg.close()

@@ -20,11 +20,9 @@ export type Stored = Readonly<Record<string, unknown>> & {
   readonly deletedAt: Date | null
 }
 
-export const present = ({ deletedAt: _, cursor: __, ...row }: Stored): Row => ({
-  ...row,
-  createdAt: row.createdAt.toISOString(),
-  updatedAt: row.updatedAt.toISOString(),
-})
+/** The row as it travels: moments as text. */
+export const present = ({ deletedAt: _, cursor: __, ...row }: Stored): Row =>
+  Object.fromEntries(Object.entries(row).map(([k, v]) => [k, v instanceof Date ? v.toISOString() : v])) as Row
 
 const valuesOf = (kind: Kind, fields: Readonly<Record<string, unknown>>): unknown[] =>
   kind.fields.map((f) => {
@@ -97,6 +95,8 @@ const refused = (error: unknown): never => {
     throw fieldProblem('chartId', 'There is no chart of that id.', '', ['the id of a chart, or null'])
   if (constraint === 'lines_route_fk')
     throw fieldProblem('routeId', 'There is no route of that id.', '', ['the id of a route, or null'])
+  if (constraint === 'log_entries_item_fk')
+    throw fieldProblem('itemId', 'There is no item of that id.', '', ['the id of an item, or null'])
   if (constraint === 'settings_name_once')
     throw new Problem('name_taken', 'A setting of that name is kept already.', [fieldError('name', 'taken', '')])
   throw error

@@ -4,7 +4,8 @@ import { KEPT_OVERRIDES, NOTES, SENT_LINE } from './compute-schemas.ts'
 import type { Kind, KindName } from './kinds.ts'
 import { lineFrom, type SentLine } from './lines.ts'
 import type { ListAsked } from './lists.ts'
-import { SORTS } from './queries.ts'
+import { ITEM_ROW, LOG_ROW, readItem } from './practice-schemas.ts'
+import { type Sort, sortsOf } from './queries.ts'
 import { orProblem } from './texts.ts'
 
 type Fields = Record<string, unknown>
@@ -72,6 +73,8 @@ export const ROWS: Readonly<Record<KindName, ObjectSchema<Fields>>> = {
     bar: bar.allow(null).default(null),
     beat: beat.allow(null).default(null),
   }),
+  items: ITEM_ROW,
+  log: LOG_ROW,
   settings: Joi.object({
     name: text(60).trim().min(1).required(),
     value: kept(Joi.any().invalid(null), MOST_SETTING).required(),
@@ -98,6 +101,8 @@ export const READABLE: Readonly<Record<KindName, (row: Readonly<Fields>) => void
     await lineFrom(line as SentLine, 'line')
     if (typeof own === 'string') orProblem('text', readChart(own))
   },
+  items: readItem,
+  log: () => undefined,
   settings: () => undefined,
 }
 
@@ -117,17 +122,19 @@ export const STEP_OF_UNDO = Joi.object<{ step: string | null }>({
   step: Joi.string().max(60).empty('').default(null),
 }).unknown()
 
-const LIST = Joi.object<ListAsked>({
+const LIST = {
   q: Joi.string().allow('').max(200).default(''),
-  sort: Joi.string()
-    .valid(...SORTS)
-    .empty('')
-    .default('-updatedAt'),
   limit: Joi.number().integer().min(1).max(200).empty('').default(50),
   after: Joi.string().max(2000).empty('').default(null),
-})
-const LIST_OF_CHART = LIST.keys({ chartId: Joi.string().max(60).empty('').default(null) })
-export const listOf = ({ hasChart }: Kind): ObjectSchema<ListAsked> => (hasChart ? LIST_OF_CHART : LIST)
+}
+const OF_CHART = { chartId: Joi.string().max(60).empty('').default(null) }
+const sorts = (all: readonly Sort[]) =>
+  Joi.string()
+    .valid(...all)
+    .empty('')
+    .default('-updatedAt')
+export const listOf = (kind: Kind): ObjectSchema<ListAsked> =>
+  Joi.object<ListAsked>({ ...LIST, sort: sorts(sortsOf(kind)), ...(kind.hasChart ? OF_CHART : {}) })
 
 export const CHANGE = Joi.object<{ change: string | null }>({
   change: Joi.string()

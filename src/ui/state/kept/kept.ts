@@ -183,7 +183,11 @@ export const sayKept = async (kind: 'ideas' | 'routes' | 'lines' | 'charts', id:
 }
 
 /** Gives a row another name, and says so once that is kept. */
-export const renameRow = async (kind: 'routes' | 'lines', { id, name }: RouteRow | LineRow, to: string): Promise<void> => {
+export const renameRow = async (
+  kind: 'routes' | 'lines',
+  { id, name }: RouteRow | LineRow,
+  to: string,
+): Promise<void> => {
   if (to.trim() === '' || to.trim() === name) return
   changeRow(kind, id, { name: to.trim() })
   if (await flushRow(kind, id)) say('Renamed.', 'undo')
