@@ -41,7 +41,7 @@ const CORE = [
 const CORE_GROUND = ['src/core/(bounds|grouped|result)\\.ts$']
 
 const GROUND = ['page', 'address', 'kept', 'tune']
-const OF_VIEWS = ['charts', 'desk', 'pairs', 'route', 'line']
+const OF_VIEWS = ['charts', 'desk', 'pairs', 'route', 'line', 'practice']
 const STATE = [
   ['page', []],
   ['address', ['page']],

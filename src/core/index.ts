@@ -128,12 +128,12 @@ export { type Confusion, confusionsIn, type Day, daysOf, tempoCourse } from './p
 export { type Covered, coverageOf } from './practice/coverage.ts'
 export {
   familyOf,
-  homeKeyOf,
   ITEM_KEY_ORDERS,
   type ItemKeys,
   type ItemOf,
   keysOfItem,
   PRACTICE_FAMILIES,
+  type PracticeFamily,
   type PracticeItem,
   plainKey,
   type Rest,
@@ -142,18 +142,18 @@ export {
 } from './practice/items.ts'
 export {
   type Answered,
-  dayName,
-  dayOf,
   GRADES,
   type Grade,
-  isClean,
   LOG_KINDS,
   type LogEntry,
   type LogKind,
 } from './practice/log.ts'
 export type { Memory, MemoryModel } from './practice/memory.ts'
-export { QUIZ_KIND_NAMES, type QuizKind, quizOf } from './practice/quiz.ts'
-export { BLOCK_KINDS, type Block, type Today, todayList } from './practice/today.ts'
+export { OUTSIDE_NAMES, OUTSIDE_SOURCES } from './practice/outsides.ts'
+export { QUIZ_KIND_NAMES, type QuizKind, type QuizQuestion, quizOf, quizQuestion } from './practice/quiz.ts'
+export { type Round, roundAt } from './practice/rounds.ts'
+export { type Cue, type Sources, type Stage, stageOf } from './practice/stage.ts'
+export { type Block, todayList } from './practice/today.ts'
 export {
   type Candidate,
   candidatesOver,
@@ -195,13 +195,13 @@ export { DEFAULT_WEIGHTS, type Weights } from './reading/weights.ts'
 export { whyOf } from './reading/why.ts'
 export { fail, ok, type Result, type TextError } from './result.ts'
 export { ARC_NAMES, ARC_PRESETS, type ArcPreset, arcOf } from './route/arcs.ts'
-export { deviceName, readDevice } from './route/device.ts'
+export { deviceName } from './route/device.ts'
 export { inPieces } from './route/in-pieces.ts'
 export { type Joint, jointBetween, turnsOf, type Way } from './route/join.ts'
 export { barsChanged, handLaid, laidAt, layChain, layStep, markByHand, stepAt } from './route/laid.ts'
 export { type Giving, type Loosening, loosen } from './route/loosen.ts'
 export { rulesOver, type WishedFade } from './route/options.ts'
-export { carriedBy, type UsedStep } from './route/overuse.ts'
+export { carriedBy, usedIn } from './route/overuse.ts'
 export { planRoutes } from './route/plan.ts'
 export type { Ground, RecipePlace } from './route/recipe.ts'
 export { RECIPE_NAMES, type RecipeName, recipesIn } from './route/recipes.ts'

@@ -102,6 +102,7 @@ const uploaded = (id: string, query: ObjectSchema) => ({
 })
 
 const FILES = [
+  ['/practice/export', { get: { operationId: 'practice-export', parameters: [], responses: file } }],
   ['/import', uploaded('import', NO_QUERY)],
   ['/lines/read', uploaded('lines-read', FILE_QUERIES.readLine)],
   ['/charts/{id}/export', ofRow('charts-export', FILE_QUERIES.export)],

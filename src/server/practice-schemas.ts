@@ -1,5 +1,15 @@
 import Joi, { type CustomHelpers } from 'joi'
-import { GRADES, ITEM_KEY_ORDERS, LOG_KINDS, readChord, readNote, readOverlay, USUAL_LADDER } from '../core/index.ts'
+import {
+  GRADES,
+  ITEM_KEY_ORDERS,
+  LOG_KINDS,
+  OUTSIDE_NAMES,
+  OUTSIDE_SOURCES,
+  readChord,
+  readNote,
+  readOverlay,
+  USUAL_LADDER,
+} from '../core/index.ts'
 import { fieldProblem } from './problems.ts'
 import { orProblem } from './texts.ts'
 
@@ -23,6 +33,7 @@ const moment = Joi.string()
 /** What an item is of. Kinds nobody knows yet are kept as they are. */
 const OF = Joi.object({
   kind: text(40).trim().min(1).required(),
+  key: text(10),
   overlay: text(200),
   chord: text(60),
   next: text(60).allow(null),
@@ -32,6 +43,7 @@ const OF = Joi.object({
   bars: Joi.object({ from: bar.required(), to: bar.min(Joi.ref('from')).required() }).allow(null),
   topics: Joi.array().items(text(60)).max(40),
   outside: text(200),
+  outsideChartId: id,
   block: Joi.number().integer().min(1).max(32),
   first: Joi.string().valid('out', 'in'),
   sounds: Joi.array().items(text(200)).min(1).max(8),
@@ -94,11 +106,14 @@ const readKey = (path: string, name: string): void => {
   if (read.end < name.length) throw fieldProblem(path, `“${name}” is no key.`, name, ['a note, as Eb or F#'])
 }
 
+const isOutside = (name: string): boolean => [...OUTSIDE_NAMES, ...OUTSIDE_SOURCES].includes(name)
+
 /** What the core must be able to read of an item. */
 export const readItem = (row: Fields): void => {
   const of = row.of as Fields & { readonly kind: string }
-  for (const name of ['overlay', 'outside'])
-    if (typeof of[name] === 'string') orProblem(`of.${name}`, readOverlay(String(of[name])))
+  if (typeof of.key === 'string') readKey('of.key', of.key)
+  if (typeof of.overlay === 'string') orProblem('of.overlay', readOverlay(of.overlay))
+  if (typeof of.outside === 'string' && !isOutside(of.outside)) orProblem('of.outside', readOverlay(of.outside))
   for (const name of ['chord', 'next'])
     if (typeof of[name] === 'string') orProblem(`of.${name}`, readChord(String(of[name])))
   for (const [i, sound] of ((of.sounds ?? []) as readonly string[]).entries())

@@ -10,6 +10,7 @@ import {
   tempoCourse,
   todayList,
 } from '../core/index.ts'
+import { type LogLine, writeLog } from '../formats/log-csv.ts'
 import { MEMORY } from '../memory/memory.ts'
 import { drawnFrom } from './drawn.ts'
 import { PRACTICE } from './queries.ts'
@@ -105,6 +106,9 @@ export const courseAnswer = async (db: Sql, { now, zone, days, itemId, key }: Co
     confusions: confusionsIn(log),
   }
 }
+
+/** Every entry with the name of its item, also of one that is gone. */
+export const exportAnswer = async (db: Sql): Promise<string> => writeLog(await db.query<LogLine>(PRACTICE.lines))
 
 const text = Joi.string().required()
 const orNull = (schema: Joi.Schema) => schema.allow(null).required()

@@ -117,4 +117,8 @@ export const PRACTICE = {
   items: 'select id, name, of, keys, tempo, rests from items where deleted_at is null order by created_at, id',
   log: `select (extract(epoch from at) * 1000)::float8 as at, kind, item_id as "itemId", key, tempo, grade, minutes, answered
     from log_entries where deleted_at is null order by at`,
+  lines: `select to_char(at at time zone 'utc', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') as at, kind, items.name as item, key,
+      log_entries.tempo, grade, minutes, answered ->> 'topic' as topic, answered ->> 'right' as "right",
+      answered ->> 'given' as given, text
+    from log_entries left join items on items.id = item_id where log_entries.deleted_at is null order by at`,
 } as const

@@ -36,6 +36,9 @@ export const QUIZ_ANSWER = Joi.object({
         wrong: Joi.array()
           .items(Joi.object({ choice: text, why: text }))
           .required(),
+        hear: Joi.array().items(
+          Joi.object({ chord: text, pitches: Joi.array().items(Joi.number().integer()).required() }),
+        ),
       }),
     )
     .required(),
@@ -43,7 +46,8 @@ export const QUIZ_ANSWER = Joi.object({
 
 /** Questions with their answers' proofs, as the interface answers them. */
 export const quizAnswer = ({ topics, n, seed }: QuizAsked) => ({
-  questions: quizOf(topics, n, drawnFrom(seed)).map(({ kind, ask, choices, answer, proof }) => ({
+  questions: quizOf(topics, n, drawnFrom(seed)).map(({ kind, ask, choices, answer, proof, hear }) => ({
+    ...(hear ? { hear } : {}),
     ...{ kind, ask, choices: choices.map((c) => c.text), answer, proof },
     wrong: choices.flatMap(({ text: choice, why }) => (why === null ? [] : [{ choice, why }])),
   })),

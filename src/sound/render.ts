@@ -1,7 +1,7 @@
 import toWav from 'audiobuffer-to-wav'
 import { getContext, OfflineContext, setContext } from 'tone'
 import { schedule } from './schedule.ts'
-import { type Mix, type Score, secondsPerTick } from './score.ts'
+import { type Mix, type Score, secondsOf } from './score.ts'
 import { makeVoices } from './voices.ts'
 
 const TAIL = 1.5
@@ -14,10 +14,6 @@ export interface Rendering {
   readonly wanted: () => boolean
 }
 
-/** Seconds a score lasts so many times round. */
-const secondsOf = (score: Score, rounds: number): number =>
-  rounds * (score.span.to - score.span.from) * secondsPerTick(score)
-
 /** Plays a score some times round into memory, as it would sound; null where it was no longer wanted. */
 export const renderScore = async (
   score: Score,
@@ -25,7 +21,7 @@ export const renderScore = async (
   rounds: number,
   { onProgress, wanted }: Rendering,
 ): Promise<AudioBuffer | null> => {
-  const played = secondsOf(score, rounds)
+  const played = rounds * secondsOf(score)
   const seconds = played + TAIL
   const live = getContext()
   const context = new OfflineContext(2, seconds, RATE)

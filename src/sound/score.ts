@@ -68,6 +68,9 @@ export const scoreOf = ({ chart, timeline, feel, swing, tempo, span, line }: Sco
 /** Seconds of one tick. */
 export const secondsPerTick = ({ beat, tempo }: Pick<Score, 'beat' | 'tempo'>): number => 60 / (tempo * beat)
 
+/** Seconds a score lasts once round. */
+export const secondsOf = (score: Score): number => (score.span.to - score.span.from) * secondsPerTick(score)
+
 /** How loud each channel is, 0..1; a muted one, and any other than a soloed one, is silent. */
 export interface Mix {
   readonly levels: Readonly<Record<Channel, number>>

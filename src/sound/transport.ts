@@ -2,26 +2,20 @@ import { getContext, getTransport, type Part, start } from 'tone'
 import type { Span } from '../core/index.ts'
 import { schedule, setTempo } from './schedule.ts'
 import { type Mix, type Score, secondsPerTick } from './score.ts'
-import { makeVoices, type Voices } from './voices.ts'
+import { band, bandIfMade } from './voices.ts'
 
 /** Seconds until the first note: more than Tone looks ahead, so that nothing of an earlier playing lies later. */
 const SOON = 0.15
 
-let voices: Voices | undefined
 let part: Part | undefined
 let span: Span | undefined
 /** When the band begins by the context's clock; before that the count-in sounds. */
 let begins = 0
 
-const ready = (): Voices => {
-  voices ??= makeVoices()
-  return voices
-}
-
 const lay = (score: Score): void => {
   const transport = getTransport()
   part?.dispose()
-  part = schedule(transport, score, ready())
+  part = schedule(transport, score, band())
   span = score.span
 }
 
@@ -32,11 +26,11 @@ export const playScore = async (score: Score, mix: Mix, from: number, countIn: b
   transport.stop()
   transport.cancel()
   lay(score)
-  ready().mix(mix)
+  band().mix(mix)
   const beat = score.beat * secondsPerTick(score)
   const now = getContext().currentTime + SOON
   const counted = countIn ? score.beatsInBar : 0
-  for (let i = 0; i < counted; i++) ready().count(now + i * beat, i === 0)
+  for (let i = 0; i < counted; i++) band().count(now + i * beat, i === 0)
   begins = now + counted * beat
   transport.start(begins, `${Math.round(from)}i`)
 }
@@ -51,11 +45,11 @@ export const changeScore = (score: Score): void => {
 }
 
 export const changeTempo = (score: Score): void => setTempo(getTransport(), score)
-export const changeMix = (mix: Mix): void => voices?.mix(mix)
+export const changeMix = (mix: Mix): void => bandIfMade()?.mix(mix)
 
 export const stopScore = (): void => {
   getTransport().stop()
-  voices?.silence()
+  bandIfMade()?.silence()
 }
 
 /** The tick that sounds now; null while nothing plays or the count-in goes on. */

@@ -128,3 +128,11 @@ export const makeVoices = (): Voices => {
     },
   }
 }
+
+let made: Voices | undefined
+/** The band of the context that sounds, made at its first note. */
+export const band = (): Voices => {
+  made ??= makeVoices()
+  return made
+}
+export const bandIfMade = (): Voices | undefined => made

@@ -48,7 +48,7 @@ for (const [width, height] of SIZES) {
       { capture: true },
     )
   })
-  await page.goto(`${server.address}desk?chart=${ids.get('Pier Eleven')}&bar=9`)
+  await page.goto(`${server.address}desk?chart=${ids.charts.get('Pier Eleven')}&bar=9`)
   await page.waitForSelector('html[data-ready]')
   await page.waitForSelector('[role="option"][aria-setsize]', { state: 'attached' })
   await page.waitForTimeout(1500)

@@ -34,7 +34,7 @@ const VIEWS = {
 
 const ids = new Map<string, string>()
 const server = serverOfFile(async (address) => {
-  for (const [title, id] of await boardFerry(address)) ids.set(title, id)
+  for (const [title, id] of (await boardFerry(address)).charts) ids.set(title, id)
 })
 
 for (const look of ['light', 'dark'] as const)

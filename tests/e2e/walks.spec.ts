@@ -7,7 +7,7 @@ import { call, serverOfFile } from './server.ts'
 
 const ids = new Map<string, string>()
 const server = serverOfFile(async (address) => {
-  for (const [name, id] of await boardFerry(address)) ids.set(name, id)
+  for (const [name, id] of (await boardFerry(address)).charts) ids.set(name, id)
 })
 const button = (page: Page, name: string) => page.getByRole('button', { name, exact: true })
 const title = (page: Page, name: string) => expect(page.getByRole('heading', { level: 1, name })).toBeVisible()

@@ -8,6 +8,8 @@ import { type PitchClass, pitchClass } from '../pitch/units.ts'
 /** What is practised. The fields beside `kind` are those its kind needs; names are concert pitch. */
 export interface ItemOf {
   readonly kind: string
+  /** The key it stands in, where its chord does not say. */
+  readonly key?: string
   readonly overlay?: string
   readonly chord?: string
   readonly next?: string | null
@@ -19,6 +21,8 @@ export interface ItemOf {
   readonly topics?: readonly string[]
   /** Of out/in blocks: what lies over the bars outside, how many bars to a block, and which comes first. */
   readonly outside?: string
+  /** Another chart whose changes are what is outside. */
+  readonly outsideChartId?: string | null
   readonly block?: number
   readonly first?: 'out' | 'in'
   /** Of isolating and combining: the sounds, each alone, by turns, then freely. */
@@ -62,8 +66,10 @@ const pcOf = (name: string): PitchClass | null => {
   return read.ok && read.value.end === name.length ? read.value.note.pc : null
 }
 
-/** The key an item was made in: its chord's root, else its overlay's, else C. */
-export const homeKeyOf = ({ chord, overlay, sounds, outside }: ItemOf): PitchClass => {
+/** The key an item was made in: the one it names, else its chord's root, else its overlay's, else C. */
+export const homeKeyOf = ({ key, chord, overlay, sounds, outside }: ItemOf): PitchClass => {
+  const own = key === undefined ? null : pcOf(key)
+  if (own !== null) return own
   const read = chord === undefined ? null : readChord(chord)
   if (read?.ok) return read.value.root.pc
   const laid = readOverlay(overlay ?? sounds?.[0] ?? outside ?? '')

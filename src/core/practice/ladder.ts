@@ -26,7 +26,7 @@ export const nextRung = (rung: Rung, ladder: TempoLadder, grade: Grade, played: 
   const before = tempo === rung.tempo ? rung : { clean: 0, bad: 0 }
   const clean = isClean(grade) ? before.clean + 1 : 0
   const bad = grade === 'again' ? before.bad + 1 : 0
-  const best = isClean(grade) ? Math.max(rung.best ?? 0, tempo) : rung.best
+  const best = isClean(grade) && played !== null ? Math.max(rung.best ?? 0, played) : rung.best
   if (clean >= ROUNDS) return { tempo: up(tempo, ladder), clean: 0, bad: 0, best }
   if (bad >= ROUNDS) return { tempo: down(tempo, ladder), clean: 0, bad: 0, best }
   return { tempo, clean, bad, best }

@@ -23,9 +23,8 @@ const CONFUSED = [1, -1, 2, -2, 6] as const
 const nameAt = ({ quality }: Chord, up: number): string => quality.degrees[pitchClass(up)]?.name ?? '1'
 const noteAt = ({ heard, root }: Chord, up: number): string => (heard[pitchClass(up)] ?? root).name
 
-export const degreeQuestion = (rng: Rng): Made => {
-  const chord = anyChord(rng)
-  const up = 1 + Math.floor(rng() * 11)
+/** Which degree a note is, so many half steps above a chord's root. */
+export const degreeQuestion = (chord: Chord, up: number): Made => {
   const [note, right] = [noteAt(chord, up), nameAt(chord, up)]
   return {
     ask: `Which degree is ${note} over ${chord.symbol}?`,
@@ -37,6 +36,8 @@ export const degreeQuestion = (rng: Rng): Made => {
     proof: `${note} stands ${up} half ${up === 1 ? 'step' : 'steps'} above ${chord.root.name}: the ${right}.`,
   }
 }
+
+export const anyDegreeQuestion = (rng: Rng): Made => degreeQuestion(anyChord(rng), 1 + Math.floor(rng() * 11))
 
 export const noteQuestion = (rng: Rng): Made => {
   const chord = anyChord(rng)

@@ -9,10 +9,10 @@ import { drawn, type Rng } from './drawing.ts'
 import type { Choice, Made } from './quiz.ts'
 import { anyChord } from './quiz-degrees.ts'
 
-const MATERIALS = ['', 'm', '+', 'minor pentatonic', 'minor b5 pentatonic', 'maj7 arpeggio'] as const
-const TYPES = ['maj7', '7', 'm7', '7alt'] as const
+export const MATERIALS = ['', 'm', '+', 'minor pentatonic', 'minor b5 pentatonic', 'maj7 arpeggio'] as const
+export const TYPES = ['maj7', '7', 'm7', '7alt'] as const
 
-const overlayOver = (pc: number, material: string, chord: Chord): Reading => {
+export const overlayOver = (pc: number, material: string, chord: Chord): Reading => {
   const root = plainNote(pitchClass(pc), material.startsWith('m') && !material.startsWith('maj')).name
   const read = readOverlay(/^[a-z+]$/.test(material) || material === '' ? root + material : `${root} ${material}`)
   if (!read.ok) throw new Error(`an overlay of the quiz does not read: ${root} ${material}`)

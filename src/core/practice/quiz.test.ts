@@ -85,6 +85,21 @@ const isRight = (q: QuizQuestion, text: string): boolean | null => {
       const said = Number(/\d+/.exec(text)?.[0] ?? 12)
       return said === period
     }
+    case 'degree by ear':
+      return degreeUp(text) === fold((q.hear?.[0]?.pitches[0] ?? 0) - rootOf(grab(/over (\S+)/)[0] ?? ''))
+    case 'overlay by ear': {
+      const sounded = new Set((q.hear?.[0]?.pitches ?? []).map(fold))
+      const own = new Set(overlayPcs(text))
+      return sounded.size === own.size && [...own].every((pc) => sounded.has(pc))
+    }
+    case 'landing by ear': {
+      const [run, last] = q.hear ?? []
+      const type = (last?.chord ?? '').replace(/^[A-G][b#]*/, '')
+      const tones = (CHORDS[type] ?? []).map((n) => fold(rootOf(last?.chord ?? '') + n))
+      const step = Math.abs((last?.pitches[0] ?? 0) - (run?.pitches.at(-1) ?? 0))
+      const lands = tones.includes(fold(last?.pitches[0] ?? 0)) && step === 1
+      return (text === 'it lands') === lands
+    }
     default:
       return null
   }
@@ -111,7 +126,7 @@ describe('the quiz', () => {
   })
   it.each(QUIZ_KIND_NAMES)('%s: asks many things, and the same again of the same numbers', (kind: QuizKind) => {
     const some = quizOf([kind], 200, drawn(7))
-    expect(new Set(some.map((q) => q.ask)).size).toBeGreaterThan(8)
+    expect(new Set(some.map((q) => q.ask + JSON.stringify(q.hear))).size).toBeGreaterThan(8)
     expect(quizOf([kind], 200, drawn(7))).toEqual(some)
   })
 })

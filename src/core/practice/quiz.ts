@@ -1,5 +1,6 @@
 import type { Rng } from './drawing.ts'
-import { degreeQuestion, functionQuestion, noteQuestion, wayHomeQuestion } from './quiz-degrees.ts'
+import { anyDegreeQuestion, functionQuestion, noteQuestion, wayHomeQuestion } from './quiz-degrees.ts'
+import { degreeByEar, furtherOutByEar, howFarByEar, landedByEar, overlayByEar } from './quiz-ears.ts'
 import { furtherOutQuestion, tensionsQuestion, whichOverlayQuestion } from './quiz-overlays.ts'
 import { dominantsQuestion, repeatsQuestion } from './quiz-symmetry.ts'
 
@@ -16,11 +17,13 @@ export interface QuizQuestion {
   readonly choices: readonly Choice[]
   readonly answer: string
   readonly proof: string
+  /** What sounds with it: MIDI pitches one after another, each part over its own chord. */
+  readonly hear?: readonly { readonly chord: string; readonly pitches: readonly number[] }[]
 }
 
 /** What may be asked, and how a question of it is made. Null where what was drawn makes none: then it is drawn again. */
 export const QUIZ_KINDS = {
-  degree: degreeQuestion,
+  degree: anyDegreeQuestion,
   note: noteQuestion,
   'way home': wayHomeQuestion,
   function: functionQuestion,
@@ -29,6 +32,11 @@ export const QUIZ_KINDS = {
   'further out': furtherOutQuestion,
   dominants: dominantsQuestion,
   repeats: repeatsQuestion,
+  'degree by ear': degreeByEar,
+  'overlay by ear': overlayByEar,
+  'how far by ear': howFarByEar,
+  'landing by ear': landedByEar,
+  'further out by ear': furtherOutByEar,
 } as const
 export type QuizKind = keyof typeof QUIZ_KINDS
 export const QUIZ_KIND_NAMES = Object.keys(QUIZ_KINDS) as readonly QuizKind[]
@@ -59,9 +67,9 @@ export const quizQuestion = (kind: QuizKind, rng: Rng): QuizQuestion => {
     const made = QUIZ_KINDS[kind](rng)
     const wrong = made && distinct(made.right, made.wrong)
     if (!made || !wrong || wrong.length === 0) continue
-    const { ask, right, proof } = made
+    const { ask, right, proof, hear } = made
     const choices = shuffled([{ text: right, why: null }, ...shuffled(wrong, rng).slice(0, MOST_WRONG)], rng)
-    return { kind, ask, choices, answer: right, proof }
+    return { kind, ask, choices, answer: right, proof, ...(hear ? { hear } : {}) }
   }
   throw new Error(`no question of the kind ${kind} could be made`)
 }

@@ -3,8 +3,7 @@ import type { PracticeItem } from './items.ts'
 import { dayOf, daysBetween, type LogEntry, startOfDay } from './log.ts'
 import type { MemoryModel } from './memory.ts'
 
-export const BLOCK_KINDS = ['warm-up', 'due', 'new', 'combined', 'free', 'break'] as const
-export type BlockKind = (typeof BLOCK_KINDS)[number]
+export type BlockKind = 'warm-up' | 'due' | 'new' | 'combined' | 'free' | 'break'
 
 /** One part of a session; `why` says in words why it stands there. */
 export interface Block {

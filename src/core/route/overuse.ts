@@ -1,5 +1,6 @@
 import { COLOUR_FADE } from './costs.ts'
-import { type Device, deviceName } from './device.ts'
+import { type Device, deviceName, readDevice } from './device.ts'
+import type { KeptStep } from './report.ts'
 
 /** A step as overuse looks at it: steps of kept routes are told from their names. */
 export interface UsedStep {
@@ -13,6 +14,13 @@ export interface Carrying {
   readonly steps: number
   readonly of: number
 }
+
+/** The steps of a kept route as overuse looks at them; those that only go on are no choices. */
+export const usedIn = (steps: readonly KeptStep[]): readonly UsedStep[] =>
+  steps.flatMap(({ device, fade, carries }) => {
+    const read = device === undefined ? null : readDevice(device)
+    return read && fade !== undefined && !carries ? [{ device: read, fade }] : []
+  })
 
 /** Fewer colour steps say nothing of a habit. */
 const ENOUGH = 3

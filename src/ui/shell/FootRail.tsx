@@ -5,9 +5,12 @@ import { Button } from '../parts/Button.tsx'
 import { addressOf, go } from '../state/address/address.ts'
 import { VIEWS, type ViewId } from '../state/address/views.ts'
 import { openPrinting, toggleBand, toggleLegend } from '../state/page/dialogs.ts'
+import { FIRST } from '../state/page/first.ts'
+import { playHere } from '../state/shell/hands.ts'
 import { bootIn, type Handed, startSession, useSession } from '../state/shell/session.ts'
 import { $hearing } from '../state/sound/hearing.ts'
-import { $playing, playOrStop } from '../state/sound/playing.ts'
+import { $playing } from '../state/sound/playing.ts'
+import { $onStage } from '../state/sound/practising.ts'
 import { moveChord } from '../state/tune/moving.ts'
 import { BandPanel } from './BandPanel.tsx'
 import styles from './FootRail.module.css'
@@ -18,7 +21,8 @@ import { PlayControls } from './PlayControls.tsx'
 import { PrintDialog } from './PrintDialog.tsx'
 import { toggleStand } from './shell-actions.ts'
 
-const pedalWords = (hasChords: boolean, playing: boolean): string => {
+const pedalWords = (view: ViewId, hasChords: boolean, playing: boolean): string => {
+  if (view === 'player') return 'pedal: clean, again; twice: stop'
   if (!hasChords) return 'pedal: nothing to move through'
   return playing ? 'pedal: next loop, previous loop' : 'pedal: next chord, twice: play'
 }
@@ -31,7 +35,8 @@ export const FootRail = ({ boot: given }: { readonly boot: Handed }) => {
   const { address, kept, openChart } = useSession(boot)
   const hearing = useStore($hearing)
   const playing = useStore($playing) !== null
-  const sounds = hearing || playing
+  const practising = useStore($onStage, FIRST)?.since != null
+  const sounds = hearing || playing || practising
   const [unfolded, setUnfolded] = useState(false)
   const follow = (event: MouseEvent, view: ViewId) => {
     if (event.ctrlKey || event.metaKey || event.shiftKey) return
@@ -94,8 +99,8 @@ export const FootRail = ({ boot: given }: { readonly boot: Handed }) => {
             className={styles.play ?? ''}
             aria-label={sounds ? 'Stop' : 'Play'}
             title="Space"
-            disabled={openChart.chart === null}
-            onClick={playOrStop}
+            disabled={openChart.chart === null && address.view !== 'player' && address.view !== 'practice'}
+            onClick={playHere}
           >
             {sounds ? (
               <Square size={26} fill="currentColor" aria-hidden="true" />
@@ -122,7 +127,7 @@ export const FootRail = ({ boot: given }: { readonly boot: Handed }) => {
           <PlayControls address={address} openChart={openChart} />
         </div>
         <div className={styles.help}>
-          <span>{pedalWords(hasChords, playing)}</span>
+          <span>{pedalWords(address.view, hasChords, playing)}</span>
           <Button tone="quiet" aria-label="? shapes and keys" onClick={toggleLegend}>
             <kbd className={styles.kbd}>?</kbd> <b>shapes and keys</b>
           </Button>

@@ -39,12 +39,13 @@ const WORDS = [
   ['Seam', 'the join between two overlays'],
   ['School', 'the set of judgements one follows'],
 ] as const
-const PLACES = ['everywhere', 'strip', 'an overlay', 'a route', 'lists'] as const
+const PLACES = ['everywhere', 'strip', 'an overlay', 'a route', 'the player', 'lists'] as const
 const HEADS = {
   everywhere: 'Keys everywhere',
   strip: 'On the strip',
   'an overlay': 'On an overlay',
   'a route': 'On the Route view',
+  'the player': 'On the player and in the quiz',
   lists: 'In lists',
 } as const
 

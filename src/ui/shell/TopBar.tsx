@@ -48,7 +48,7 @@ export const TopBar = ({ boot: given }: { readonly boot: Handed }) => {
     else document.documentElement.dataset.look = look
   }, [look])
   const { chart } = openChart
-  if (address.view === 'stand') return null
+  if (address.view === 'stand' || address.view === 'player') return null
   return (
     <>
       <header className={styles.bar}>

@@ -88,6 +88,8 @@ const useTroubled = (): readonly Troubled[] => {
     routes: useStore($rows.routes, FIRST),
     lines: useStore($rows.lines, FIRST),
     ideas: useStore($rows.ideas, FIRST),
+    items: useStore($rows.items, FIRST),
+    log: useStore($rows.log, FIRST),
     settings: useStore($rows.settings, FIRST),
   } as Readonly<Record<KindName, Readonly<Record<string, Standing<ServerRow>>>>>
   return (Object.keys(all) as KindName[]).flatMap((kind) =>

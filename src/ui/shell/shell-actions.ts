@@ -1,7 +1,7 @@
 import { $address, go } from '../state/address/address.ts'
 import type { ViewId } from '../state/address/views.ts'
 import { closeBand } from '../state/page/dialogs.ts'
-import { takeHere } from '../state/shell/hands.ts'
+import { leavePlayer, takeHere } from '../state/shell/hands.ts'
 import { $hearing, silence } from '../state/sound/hearing.ts'
 import { $playing, stopPlaying } from '../state/sound/playing.ts'
 import { closeSketch } from '../state/tune/asking.ts'
@@ -32,7 +32,7 @@ const leaveTyping = (): boolean => {
 
 /** Esc leaves what is in front: the band's panel, typing, the stand; then it stops the sound; then it closes a sketch. */
 export const backOut = (): void => {
-  if (closeBand() || leaveTyping() || leaveStand()) return
+  if (closeBand() || leaveTyping() || leaveStand() || leavePlayer()) return
   const sounds = $playing.get() !== null || $hearing.get()
   if ($playing.get()) stopPlaying()
   void silence()

@@ -13,6 +13,9 @@ const LOADERS: Readonly<Record<ViewId, () => Promise<{ readonly default: View }>
   symmetry: () => import('../views/symmetry/SymmetryView.tsx'),
   route: () => import('../views/route/RouteView.tsx'),
   line: () => import('../views/line/LineView.tsx'),
+  practice: () => import('../views/practice/PracticeView.tsx'),
+  log: () => import('../views/log/LogView.tsx'),
+  player: () => import('../views/player/PlayerView.tsx'),
   stand: () => import('../views/stand/StandView.tsx'),
   setup: () => import('../views/setup/SetupView.tsx'),
 }

@@ -7,6 +7,7 @@ import { DESK, type DeskPart } from './parts/desk.ts'
 import { LINE, type LinePart } from './parts/line.ts'
 import { MAKE, type MakePart } from './parts/make.ts'
 import { PAIRS, type PairsPart } from './parts/pairs.ts'
+import { PRACTICE, type PracticePart } from './parts/practice.ts'
 import { ROUTE, type RoutePart } from './parts/route.ts'
 import { SETUP, type SetupPart } from './parts/setup.ts'
 import { SPOT, type SpotPart } from './parts/spot.ts'
@@ -22,11 +23,12 @@ export interface Address
     LinePart,
     MakePart,
     BandPart,
+    PracticePart,
     SetupPart {
   readonly view: ViewId
 }
 
-const PARTS = [SPOT, DESK, CHARTS, PAIRS, ROUTE, LINE, MAKE, BAND, SETUP] as const
+const PARTS = [SPOT, DESK, CHARTS, PAIRS, ROUTE, LINE, MAKE, BAND, PRACTICE, SETUP] as const
 
 /** The first chord with nothing laid over it: where one begins in any chart. */
 export const AT_START = {

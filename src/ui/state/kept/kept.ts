@@ -4,7 +4,7 @@ import { say } from '../page/notices.ts'
 import { fetchOver, fetchPage, rowsIn } from './lists.ts'
 import { $opening, openingKey, openRow } from './opening.ts'
 import { leavePage } from './request.ts'
-import type { ChartRow, IdeaRow, LineRow, RouteRow, SettingRow } from './row-types.ts'
+import type { ChartRow, IdeaRow, ItemRow, KindName, LineRow, RouteRow, SettingRow } from './row-types.ts'
 import {
   $left,
   $rows,
@@ -176,7 +176,7 @@ export const forgetChart = (id: string): void => {
 }
 
 /** Says that a new row is kept, once it is. */
-export const sayKept = async (kind: 'ideas' | 'routes' | 'lines' | 'charts', id: string): Promise<boolean> => {
+export const sayKept = async (kind: Exclude<KindName, 'settings'>, id: string): Promise<boolean> => {
   const isKept = await flushRow(kind, id)
   if (isKept) say('Kept.', 'undo')
   return isKept
@@ -184,8 +184,8 @@ export const sayKept = async (kind: 'ideas' | 'routes' | 'lines' | 'charts', id:
 
 /** Gives a row another name, and says so once that is kept. */
 export const renameRow = async (
-  kind: 'routes' | 'lines',
-  { id, name }: RouteRow | LineRow,
+  kind: 'routes' | 'lines' | 'items',
+  { id, name }: RouteRow | LineRow | ItemRow,
   to: string,
 ): Promise<void> => {
   if (to.trim() === '' || to.trim() === name) return

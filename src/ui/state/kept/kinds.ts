@@ -1,6 +1,6 @@
-import { barsChanged } from '../../../core/index.ts'
+import { barsChanged, toGlyphs } from '../../../core/index.ts'
 import { type Merge, mergeByKey } from './edits.ts'
-import type { KindName, RouteRow, RowOf } from './row-types.ts'
+import type { KindName, LogRow, RouteRow, RowOf } from './row-types.ts'
 import type { RowKind } from './standing.ts'
 
 interface Kind<K extends KindName> extends RowKind {
@@ -15,6 +15,12 @@ interface Kind<K extends KindName> extends RowKind {
 
 const byPlace: Merge = mergeByKey((o) => `${o.bar} ${o.beat}`)
 
+/** An entry of the log in words: what was graded, or the first of what was written. */
+const logTitle = ({ kind, grade, key, text }: LogRow): string => {
+  if (kind === 'word') return `“${(text ?? '').slice(0, 30)}”`
+  return `the ${kind === 'quiz' ? 'answer' : 'round'}${key === null ? '' : ` in ${toGlyphs(key)}`}, ${grade ?? 'not graded'}`
+}
+
 const SETTINGS: Readonly<Record<string, string>> = {
   keys: 'whether keys act',
   naming: 'how pentatonics are named',
@@ -26,6 +32,8 @@ const SETTINGS: Readonly<Record<string, string>> = {
   mix: 'the levels of the band',
   countIn: 'the count-in',
   follow: 'following the music',
+  practice: 'how you practise',
+  routines: 'your routines',
 }
 
 export const KINDS: { readonly [K in KindName]: Kind<K> } = {
@@ -60,6 +68,22 @@ export const KINDS: { readonly [K in KindName]: Kind<K> } = {
     noun: 'idea',
     title: (row) => `${row.overlay} over ${row.chord}`,
     words: { bar: 'the place', beat: 'the place', chartId: 'the place', note: 'the note' },
+  },
+  items: {
+    fields: ['name', 'of', 'keys', 'tempo', 'pattern', 'note', 'tags', 'rests'],
+    merges: {},
+    asks: true,
+    noun: 'practice item',
+    title: (row) => row.name,
+    words: { name: 'the name', keys: 'the keys', tempo: 'the tempo', rests: 'what is put off', note: 'the note' },
+  },
+  log: {
+    fields: ['at', 'kind', 'itemId', 'key', 'tempo', 'grade', 'minutes', 'text', 'answered'],
+    merges: {},
+    asks: false,
+    noun: 'entry of the log',
+    title: (row) => logTitle(row),
+    words: { grade: 'the grade', text: 'the words', minutes: 'the minutes' },
   },
   settings: {
     fields: ['name', 'value'],

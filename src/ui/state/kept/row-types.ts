@@ -1,4 +1,14 @@
-import type { KeptOverride, KeptStep } from '../../../core/index.ts'
+import type {
+  Answered,
+  Grade,
+  ItemKeys,
+  ItemOf,
+  KeptOverride,
+  KeptStep,
+  LogKind,
+  Rest,
+  TempoLadder,
+} from '../../../core/index.ts'
 
 /** Kept rows as the interface sends them. */
 type Kept = {
@@ -54,6 +64,27 @@ export type LineRow = Kept & {
   /** The route it was planned by. */
   readonly routeId: string | null
 }
+export type ItemRow = Kept & {
+  readonly name: string
+  readonly of: ItemOf
+  readonly keys: ItemKeys
+  readonly tempo: TempoLadder
+  readonly pattern: unknown
+  readonly note: string | null
+  readonly tags: readonly string[]
+  readonly rests: readonly Rest[] | null
+}
+export type LogRow = Kept & {
+  readonly at: string
+  readonly kind: LogKind
+  readonly itemId: string | null
+  readonly key: string | null
+  readonly tempo: number | null
+  readonly grade: Grade | null
+  readonly minutes: number | null
+  readonly text: string | null
+  readonly answered: Answered | null
+}
 export type SettingRow = Kept & {
   readonly name: string
   readonly value: unknown
@@ -64,6 +95,8 @@ export interface RowOf {
   readonly routes: RouteRow
   readonly lines: LineRow
   readonly ideas: IdeaRow
+  readonly items: ItemRow
+  readonly log: LogRow
   readonly settings: SettingRow
 }
 export type KindName = keyof RowOf

@@ -16,6 +16,8 @@ export const $rows: { readonly [K in KindName]: WritableAtom<Standings<K>> } = {
   routes: atom({}),
   lines: atom({}),
   ideas: atom({}),
+  items: atom({}),
+  log: atom({}),
   settings: atom({}),
 }
 
@@ -24,6 +26,8 @@ const kept: Readonly<Record<KindName, Map<string, KeptRow<ServerRow>>>> = {
   routes: new Map(),
   lines: new Map(),
   ideas: new Map(),
+  items: new Map(),
+  log: new Map(),
   settings: new Map(),
 }
 

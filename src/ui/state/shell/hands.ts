@@ -1,16 +1,41 @@
-import { reverse, toGlyphs, transposeChord, transposeOverlay } from '../../../core/index.ts'
+import {
+  type Grade,
+  type ItemOf,
+  readTune,
+  reverse,
+  toGlyphs,
+  transposeChord,
+  transposeOverlay,
+} from '../../../core/index.ts'
 import { overlayPhrase } from '../../../sound/sound.ts'
 import { $address, go } from '../address/address.ts'
 import { keep } from '../desk/keeping.ts'
+import { $kept } from '../kept/kept.ts'
+import { lineHere } from '../line/lines.ts'
 import { keepDraft } from '../line/making.ts'
 import { say } from '../page/notices.ts'
+import { itemFor } from '../practice/items.ts'
+import { answerQuiz, beginQuiz, goOnQuiz, questionNow, topicsFrom } from '../practice/quiz.ts'
+import { $session } from '../practice/session.ts'
 import { $planning } from '../route/planning.ts'
 import { pickInView } from '../route/route-model.ts'
 import { concertSteps, keepRoute } from '../route/routes.ts'
 import { stepInView, toggleLock } from '../route/steering.ts'
 import { hear } from '../sound/hearing.ts'
+import { pressPedal } from '../sound/looping.ts'
 import { hearOverlay } from '../sound/overlay-hearing.ts'
-import { startPlaying } from '../sound/playing.ts'
+import { playOrStop, startPlaying } from '../sound/playing.ts'
+import {
+  $onStage,
+  gradeRound,
+  isPractising,
+  moveKey,
+  pedalOnStage,
+  playOrStopRounds,
+  stopRounds,
+} from '../sound/practising.ts'
+import { hearQuestion } from '../sound/quiz-hearing.ts'
+import { goOnToNextBlock, startSessionHere } from '../sound/sessions.ts'
 import { layHere, takeChain } from '../tune/in-hand.ts'
 import { $openChart } from '../tune/open-chart.ts'
 
@@ -69,4 +94,109 @@ export const makeHere = async (): Promise<void> => {
   if (address.view === 'route') await takeHere()
   const makeFrom = address.view === 'route' ? 'laid' : 'here'
   go({ view: 'line', make: 'make', makeFrom, draft: 0, note: 0 })
+}
+
+/** What is in view as something to practise, in concert pitch; in words why it is nothing. */
+const itemHere = async (): Promise<{ readonly name: string; readonly of: ItemOf } | string> => {
+  const address = $address.get()
+  const openChart = $openChart.get()
+  const kept = $kept.get()
+  if (!address || !openChart || !kept) return 'There is nothing to practise here.'
+  const key = kept.chart && readTune(kept.chart.text)
+  const inChart = {
+    chartId: kept.chart?.id ?? null,
+    ...(key?.ok && key.value.analysis.key ? { key: key.value.analysis.key.tonic.name } : {}),
+  }
+  if (address.view === 'line') {
+    const row = lineHere(address, kept)
+    return row
+      ? { name: row.name, of: { kind: 'line', lineId: row.id, ...inChart } }
+      : 'There is no line in view: keep one first.'
+  }
+  if (address.view === 'route' || address.view === 'charts') {
+    if (address.view === 'route') await takeHere()
+    if (!kept.chart || openChart.isSketch) return 'Open a chart first.'
+    const { loop } = address
+    const bars = loop ? `, bars ${loop.from}–${loop.to}` : ''
+    return { name: `${kept.chart.title}${bars}`, of: { kind: 'route', ...inChart, ...(loop ? { bars: loop } : {}) } }
+  }
+  const { concert } = openChart
+  if (!concert) return 'Open a chart, or ask for an overlay over a chord, first.'
+  const { overlay, chord, next } = concert
+  return {
+    name: `${overlay.name} over ${chord.symbol}`,
+    of: {
+      ...{ kind: overlay.groups ? 'pair' : 'overlay', overlay: overlay.name, chord: chord.symbol },
+      ...(next ? { next: next.symbol } : {}),
+    },
+  }
+}
+
+/** `p`: makes an item of what is in view and puts it on the player. */
+export const practiseHere = async (): Promise<void> => {
+  const address = $address.get()
+  if (address?.view === 'player') return
+  if (address?.view === 'practice') return void startSessionHere()
+  const here = await itemHere()
+  if (typeof here === 'string') return say(here)
+  const item = await itemFor(here.name, here.of)
+  go({ view: 'player', item, inKey: null })
+}
+
+const inQuiz = (): boolean => {
+  const address = $address.get()
+  return address?.view === 'practice' && address.practise === 'quiz'
+}
+
+/** Space: on the player the rounds, in Practice the session or what the quiz asks, elsewhere the band. */
+export const playHere = (): void => {
+  const address = $address.get()
+  if (address?.view === 'player' && $onStage.get()) return playOrStopRounds()
+  if (startSessionHere()) return
+  if (!inQuiz()) return playOrStop()
+  if (questionNow()) hearQuestion()
+  else beginQuiz(null, topicsFrom(address?.topic ? [address.topic] : null))
+}
+
+/** Digits answer the quiz; tells whether one is asked. */
+export const answerHere = (choice: number): boolean => {
+  const put = inQuiz() ? questionNow() : null
+  const text = put?.question.choices[choice - 1]?.text
+  if (put?.given === null && text !== undefined) answerQuiz(text)
+  return put !== null
+}
+
+/** Enter: the next question of the quiz, the next block of a session on the player; elsewhere what is in view is heard. */
+export const enterHere = (): void => {
+  if (inQuiz()) return goOnQuiz()
+  if ($address.get()?.view !== 'player') return hearHere()
+  if ($session.get()) goOnToNextBlock()
+}
+
+/** Arrows grade on the player; tells whether it is in sight. */
+export const gradeHere = (grade: Grade): boolean => {
+  if ($address.get()?.view !== 'player') return false
+  gradeRound(grade)
+  return true
+}
+
+/** Comma and point on the player: the key before, the next key. */
+export const moveKeyHere = (by: 1 | -1): boolean => {
+  if ($address.get()?.view !== 'player') return false
+  moveKey(by)
+  return true
+}
+
+/** Esc on the player stops the rounds; at rest it leads back to Practice. */
+export const leavePlayer = (): boolean => {
+  if ($address.get()?.view !== 'player') return false
+  if (isPractising()) stopRounds()
+  else go({ view: 'practice' })
+  return true
+}
+
+/** The pedal in the quiz goes on to the next question, on the player it grades; elsewhere it moves. `at` in milliseconds. */
+export const pedalHere = (by: 1 | -1, at: number): void => {
+  if (inQuiz() && questionNow()) return by === 1 ? goOnQuiz() : hearQuestion()
+  if (!pedalOnStage(by, at)) pressPedal(by, at)
 }

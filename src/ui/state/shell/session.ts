@@ -4,6 +4,7 @@ import { $address, type Address, startAddress } from '../address/address.ts'
 import { startRecent } from '../charts/recent.ts'
 import { $kept, type Kept, startKept } from '../kept/kept.ts'
 import { startLines } from '../line/lines.ts'
+import { startSessions } from '../practice/session.ts'
 import { startHearingWritten } from '../sound/line-hearing.ts'
 import { startMusic } from '../sound/playing.ts'
 import { $openChart, type OpenChart, openChartAt } from '../tune/open-chart.ts'
@@ -42,6 +43,7 @@ export const startSession = (boot: Boot): void => {
   startLines()
   startMusic()
   startHearingWritten()
+  startSessions()
 }
 
 const useStarted = <T>(store: ReadableAtom<T | null>, asked: () => T): T =>

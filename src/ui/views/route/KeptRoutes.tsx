@@ -1,6 +1,6 @@
 import { useStore } from '@nanostores/react'
 import { useEffect, useMemo, useState } from 'react'
-import { carriedBy, deviceName, type KeptStep, readDevice, toGlyphs, type UsedStep } from '../../../core/index.ts'
+import { carriedBy, deviceName, toGlyphs, usedIn } from '../../../core/index.ts'
 import { Button } from '../../parts/Button.tsx'
 import { go } from '../../state/address/address.ts'
 import { renameRow } from '../../state/kept/kept.ts'
@@ -16,12 +16,6 @@ import { CompareRoutes } from './CompareRoutes.tsx'
 import sheet from './KeptRoutes.module.css'
 import styles from './RouteView.module.css'
 import type { RouteProps } from './route-props.ts'
-
-const usedIn = (steps: readonly KeptStep[]): readonly UsedStep[] =>
-  steps.flatMap(({ device, fade, carries }) => {
-    const read = device === undefined ? null : readDevice(device)
-    return read && fade !== undefined && !carries ? [{ device: read, fade }] : []
-  })
 
 /** The last routes a player kept tell of a habit. */
 const LAST = 5

@@ -1,0 +1,56 @@
+// Puts the ferry band on a server: its charts, what lies over them, what is practised, and three weeks of log.
+import { readdirSync, readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { ROOT } from './prepare.mjs'
+
+const read = (name) => readFileSync(join(ROOT, 'demo', name), 'utf8')
+const rowsOf = (kind) => JSON.parse(read(`${kind}.json`))
+
+/** Charts that are there already are left; gives the ids by title. */
+const boardCharts = async (post, ids) => {
+  for (const file of readdirSync(join(ROOT, 'demo/charts')).sort().reverse()) {
+    const text = read(`charts/${file}`)
+    const title = /^title = (.+)$/m.exec(text)?.[1] ?? file
+    if (!ids.has(title)) ids.set(title, (await post('charts', { title, text, tags: ['ferry'] })).id)
+  }
+  return ids
+}
+
+/** Gives the ids of what was kept, by name. */
+const boardRows = async (post, kind, chartIds) => {
+  const ids = new Map()
+  for (const { chart, ...row } of rowsOf(kind))
+    ids.set(row.name, (await post(kind, { ...row, chartId: chartIds.get(chart) })).id)
+  return ids
+}
+
+const boardItems = async (post, chartIds, lineIds) => {
+  const ids = new Map()
+  for (const { of, ...row } of rowsOf('items')) {
+    const { chart, line, ...plain } = of
+    const over = { ...(chart && { chartId: chartIds.get(chart) }), ...(line && { lineId: lineIds.get(line) }) }
+    ids.set(row.name, (await post('items', { ...row, of: { ...plain, ...over } })).id)
+  }
+  return ids
+}
+
+/** Three weeks that end yesterday. */
+const boardLog = async (post, itemIds) => {
+  for (const { daysAgo, at, item, ...row } of rowsOf('log')) {
+    const day = new Date()
+    day.setDate(day.getDate() - daysAgo)
+    const [hours, minutes] = at.split(':').map(Number)
+    day.setHours(hours, minutes, 0, 0)
+    await post('log', { ...row, at: day.toISOString(), itemId: itemIds.get(item) ?? null })
+  }
+}
+
+/** `post` sends a row to a path and gives it as it was kept; `known` holds the ids of charts that are there, by title. */
+export const boardFerry = async (post, known = new Map()) => {
+  const charts = await boardCharts(post, known)
+  for (const kind of ['ideas', 'routes']) await boardRows(post, kind, charts)
+  const lines = await boardRows(post, 'lines', charts)
+  const items = await boardItems(post, charts, lines)
+  await boardLog(post, items)
+  return { charts, items }
+}

@@ -1,0 +1,63 @@
+import { describe, expect, it } from 'vitest'
+import { midi } from '../core/index.ts'
+import type { Score } from './score.ts'
+import { advance, emptySequence, roundAtTime, type Sequence, type Strike } from './strikes.ts'
+
+/** Two bars of four: a note on each beat, `pitch` tells the round. */
+const score = (pitch: number, tempo: number): Score => ({
+  notes: Array.from({ length: 8 }, (_, i) => ({
+    ...{ part: 'bass' as const, at: 3840 + i * 960, for: 480, pitch: midi(pitch), loudness: 0.5 },
+  })),
+  span: { from: 3840, to: 3840 + 2 * 3840 },
+  beat: 960,
+  beatsInBar: 4,
+  tempo,
+})
+
+/** Walks a clock in uneven steps, as a busy page does; tells what was struck, and when each round was asked for. */
+const walk = (seconds: number, next: (n: number) => Score | null) => {
+  let sequence: Sequence = emptySequence(10)
+  const struck: (Strike & { readonly asked: number })[] = []
+  const askedAt: number[] = []
+  let most = 0
+  for (let at = 10, i = 0; at < 10 + seconds; at += 0.03 + (i++ % 5) * 0.01) {
+    const done = advance(sequence, { lay: at + 0.4, strike: at + 0.2 }, (n) => {
+      askedAt[n] = at
+      return next(n)
+    })
+    sequence = done.sequence
+    struck.push(...done.strikes.map((s) => ({ ...s, asked: at })))
+    most = Math.max(most, sequence.waiting.length + sequence.rounds.length)
+  }
+  return { struck, askedAt, sequence, most }
+}
+
+describe('rounds one after another', () => {
+  it('begin exactly where the one before ends, each at its own tempo', () => {
+    const tempos = [60, 64, 64, 56, 120]
+    const { struck, askedAt } = walk(40, (n) => score(40 + n, tempos[n % 5] ?? 60))
+    let begins = 10
+    for (const [n, tempo] of tempos.entries()) {
+      const notes = struck.filter((s) => s.pitch === 40 + n)
+      expect(notes.map((s) => s.at.toFixed(6))).toEqual(
+        Array.from({ length: 8 }, (_, i) => (begins + (i * 60) / tempo).toFixed(6)),
+      )
+      expect(notes.every((s) => s.asked <= s.at)).toBe(true)
+      // Asked for late, so that what was graded in the round before still counts.
+      expect(begins - (askedAt[n] ?? 0)).toBeLessThanOrEqual(0.41)
+      begins += (8 * 60) / tempo
+    }
+  })
+  it('end where there are no more, and say where the music is', () => {
+    const { struck, sequence } = walk(30, (n) => (n < 2 ? score(40 + n, 60) : null))
+    expect(struck.length).toBe(16)
+    expect(roundAtTime(sequence, 9)).toBeNull()
+    expect(roundAtTime(sequence, 14)).toEqual({ number: 0, tick: 3840 + 4 * 960 })
+    expect(roundAtTime(sequence, 19)).toEqual({ number: 1, tick: 3840 + 960 })
+    expect(roundAtTime(sequence, 26)).toBeNull()
+  })
+  it('hold no more after half an hour than after a minute', () => {
+    const next = (n: number) => score(n % 100, 120)
+    expect(walk(1800, next).most).toBeLessThanOrEqual(walk(60, next).most)
+  })
+})

@@ -1,0 +1,70 @@
+import { type Score, type ScorePart, secondsOf, secondsPerTick } from './score.ts'
+
+/** One note as it is struck: seconds of a clock. */
+export interface Strike {
+  readonly part: ScorePart
+  readonly pitch: number
+  readonly at: number
+  readonly seconds: number
+  readonly loudness: number
+}
+
+/** A score once, from a moment on. */
+export const strikesOf = (score: Score, begins: number): readonly Strike[] => {
+  const tick = secondsPerTick(score)
+  return score.notes.map(({ part, pitch, at, for: length, loudness }) => ({
+    ...{ part, pitch, loudness },
+    at: begins + (at - score.span.from) * tick,
+    seconds: length * tick,
+  }))
+}
+
+/** A round that was laid on the clock: its number, and when it begins. */
+export interface LaidRound {
+  readonly number: number
+  readonly begins: number
+  readonly score: Score
+}
+
+/** Rounds one after another on a clock, each asked for shortly before its first beat, so that it may still be changed. */
+export interface Sequence {
+  readonly rounds: readonly LaidRound[]
+  readonly waiting: readonly Strike[]
+  /** When what is laid ends. */
+  readonly ends: number
+}
+
+/** Nothing laid yet, from a moment on. */
+export const emptySequence = (begins: number): Sequence => ({ rounds: [], waiting: [], ends: begins })
+
+/** As many laid rounds are remembered: the one that sounds, those about it, and no more however long one plays. */
+const REMEMBERED = 3
+
+/** Lays what begins before a moment, and gives what is to be struck before it; null of `next`: there are no more rounds. */
+export const advance = (
+  sequence: Sequence,
+  until: { readonly lay: number; readonly strike: number },
+  next: (number: number) => Score | null,
+): { readonly sequence: Sequence; readonly strikes: readonly Strike[] } => {
+  let { rounds, waiting, ends } = sequence
+  while (ends < until.lay) {
+    const number = (rounds.at(-1)?.number ?? -1) + 1
+    const score = next(number)
+    if (score === null || secondsOf(score) <= 0) break
+    rounds = [...rounds, { number, begins: ends, score }].slice(-REMEMBERED)
+    waiting = [...waiting, ...strikesOf(score, ends)]
+    ends += secondsOf(score)
+  }
+  const isDue = (s: Strike): boolean => s.at < until.strike
+  return { sequence: { rounds, waiting: waiting.filter((s) => !isDue(s)), ends }, strikes: waiting.filter(isDue) }
+}
+
+/** The round that sounds at a moment, and the tick of its chart; null before the first and after the last. */
+export const roundAtTime = (
+  { rounds, ends }: Sequence,
+  now: number,
+): { readonly number: number; readonly tick: number } | null => {
+  const round = rounds.findLast((r) => r.begins <= now)
+  if (!round || now >= ends) return null
+  return { number: round.number, tick: round.score.span.from + (now - round.begins) / secondsPerTick(round.score) }
+}

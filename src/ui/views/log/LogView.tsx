@@ -1,0 +1,53 @@
+import { useStore } from '@nanostores/react'
+import { useState } from 'react'
+import { Button } from '../../parts/Button.tsx'
+import { go } from '../../state/address/address.ts'
+import { LOG_TABS, type LogTab } from '../../state/address/parts/practice.ts'
+import { $coverage } from '../../state/practice/figures.ts'
+import type { ViewProps } from '../view.ts'
+import { CoursePanel } from './CoursePanel.tsx'
+import { CoveragePanel } from './CoveragePanel.tsx'
+import { EntriesPanel } from './EntriesPanel.tsx'
+import styles from './LogView.module.css'
+import { MonthSheet } from './MonthSheet.tsx'
+
+const LABELS: Readonly<Record<LogTab, string>> = { coverage: 'Coverage', course: 'Course', entries: 'Entries' }
+
+/** What was practised: where it is thin, how it went on, and every entry. */
+const LogView = (props: ViewProps) => {
+  const { logged } = props.address
+  const [printing, setPrinting] = useState(false)
+  const known = useStore($coverage)
+  return (
+    <div className={styles.log}>
+      <header className={styles.head}>
+        <h1>Log</h1>
+        <nav aria-label="Log" className={styles.tabs}>
+          {LOG_TABS.map((tab) => (
+            <Button
+              key={tab}
+              aria-current={logged === tab ? 'page' : undefined}
+              pressed={logged === tab}
+              onClick={() => go({ logged: tab })}
+            >
+              {LABELS[tab]}
+            </Button>
+          ))}
+        </nav>
+        <span className={styles.files}>
+          <a className={styles.file} href="/api/v1/practice/export" download>
+            CSV
+          </a>
+          <Button onClick={() => setPrinting(true)}>Print the month</Button>
+        </span>
+      </header>
+      {known.state === 'failed' && <p role="alert">The figures could not be worked out: {known.why}</p>}
+      {logged === 'coverage' && <CoveragePanel {...props} />}
+      {logged === 'course' && <CoursePanel {...props} />}
+      {logged === 'entries' && <EntriesPanel {...props} />}
+      {printing && <MonthSheet openChart={props.openChart} onDone={() => setPrinting(false)} />}
+    </div>
+  )
+}
+
+export default LogView

@@ -1,0 +1,52 @@
+import { useStore } from '@nanostores/react'
+import { useEffect } from 'react'
+import { Button } from '../../parts/Button.tsx'
+import { go } from '../../state/address/address.ts'
+import { PRACTICE_TABS, type PracticeTab } from '../../state/address/parts/practice.ts'
+import { $practised, askCards } from '../../state/practice/figures.ts'
+import { $itemsFetched, fetchItems } from '../../state/practice/items.ts'
+import type { ViewProps } from '../view.ts'
+import { Cautions } from './Cautions.tsx'
+import { ItemsPanel } from './ItemsPanel.tsx'
+import styles from './PracticeView.module.css'
+import { QuizPanel } from './QuizPanel.tsx'
+import { TodayPanel } from './TodayPanel.tsx'
+
+const LABELS: Readonly<Record<PracticeTab, string>> = { today: 'Today', items: 'Items', quiz: 'Quiz' }
+
+/** Today's list, what there is to practise, and the quiz. */
+const PracticeView = (props: ViewProps) => {
+  const { practise } = props.address
+  const fetched = useStore($itemsFetched)
+  const practised = useStore($practised)
+  useEffect(() => {
+    if (fetched === null) void fetchItems()
+  }, [fetched])
+  // biome-ignore lint/correctness/useExhaustiveDependencies: with what was kept anew the cards are others
+  useEffect(() => void askCards(), [practised])
+  return (
+    <div className={styles.practice}>
+      <header className={styles.head}>
+        <h1>Practice</h1>
+        <nav aria-label="Practice" className={styles.tabs}>
+          {PRACTICE_TABS.map((tab) => (
+            <Button
+              key={tab}
+              aria-current={practise === tab ? 'page' : undefined}
+              pressed={practise === tab}
+              onClick={() => go({ practise: tab })}
+            >
+              {LABELS[tab]}
+            </Button>
+          ))}
+        </nav>
+      </header>
+      <Cautions />
+      {practise === 'today' && <TodayPanel {...props} />}
+      {practise === 'items' && <ItemsPanel {...props} />}
+      {practise === 'quiz' && <QuizPanel {...props} />}
+    </div>
+  )
+}
+
+export default PracticeView

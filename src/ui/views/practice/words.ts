@@ -1,0 +1,63 @@
+import { differenceInCalendarDays } from 'date-fns'
+import { type ItemOf, type Note, readNote, toGlyphs, writtenRoot } from '../../../core/index.ts'
+import type { CardFigures } from '../../state/practice/figures.ts'
+import type { OpenChart } from '../../state/tune/open-chart.ts'
+
+const noteFrom = (key: string): Note | null => {
+  const read = readNote(key, 0)
+  return read.ok && read.value.end === key.length ? read.value.note : null
+}
+
+/** A key in the player's written pitch; a topic of a quiz as it is. */
+export const keyWords = (key: string, { instrument }: OpenChart): string => {
+  const note = noteFrom(key)
+  return note ? toGlyphs(writtenRoot(note, instrument.written).name) : key
+}
+
+/** When something is due or was last, in days from today. */
+export const dayWords = (at: string | null, now = new Date()): string => {
+  if (at === null) return 'never'
+  const days = differenceInCalendarDays(new Date(at), now)
+  if (days === 0) return 'today'
+  if (days === 1) return 'tomorrow'
+  if (days === -1) return 'yesterday'
+  return days > 0 ? `in ${days} days` : `${-days} days ago`
+}
+
+const share = (part: number | null): string => (part === null ? '–' : `${Math.round(part * 100)} of 100`)
+
+/** Every figure of a card, unfolded. */
+export const cardRows = (card: CardFigures): readonly (readonly [string, string])[] => [
+  ['tempo now', String(card.tempo)],
+  ['fastest clean', card.best === null ? '–' : String(card.best)],
+  ['rounds', String(card.rounds)],
+  ['clean', share(card.share)],
+  ['last played', dayWords(card.last)],
+  ['due', card.due === null ? 'not yet begun' : dayWords(card.due)],
+  ['still held now', share(card.held)],
+  ['held nine in ten for', card.stability === null ? '–' : `${Math.max(1, Math.round(card.stability))} days`],
+  ['difficulty, 1 to 10', card.difficulty === null ? '–' : card.difficulty.toFixed(1)],
+]
+
+const KINDS: Readonly<Record<string, string>> = {
+  overlay: 'overlay',
+  pair: 'pair',
+  route: 'route',
+  line: 'line',
+  study: 'study',
+  quiz: 'quiz',
+  'out-in': 'out and in',
+  combine: 'apart, then together',
+}
+/** What an item is of, in a few words. Names stay in concert pitch: it is practised in every key. */
+export const ofWords = (of: ItemOf): string => {
+  const kind = KINDS[of.kind] ?? of.kind
+  const what =
+    of.kind === 'quiz'
+      ? (of.topics ?? []).join(', ')
+      : of.kind === 'combine'
+        ? (of.sounds ?? []).join(' / ')
+        : (of.overlay ?? of.outside ?? '')
+  const over = of.chord ? ` over ${of.chord}${of.next ? ` to ${of.next}` : ''}` : ''
+  return toGlyphs(`${kind}${what === '' ? '' : `: ${what}`}${over}`)
+}
