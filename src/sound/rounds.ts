@@ -31,9 +31,9 @@ export const playRounds = async (next: (number: number) => Score | null, mix: Mi
   const tick = (): void => {
     if (!sequence) return
     const at = context.currentTime
-    const done = advance(sequence, { lay: at + LAY_AHEAD, strike: at + STRIKE_AHEAD }, next)
+    const done = advance(sequence, { now: at, strike: at + STRIKE_AHEAD, lay: at + LAY_AHEAD }, next)
     sequence = done.sequence
-    for (const s of done.strikes) voices.strike(s.part, s.pitch, Math.max(at, s.at), s.seconds, s.loudness)
+    for (const s of done.strikes) voices.strike(s.part, s.pitch, s.at, s.seconds, s.loudness)
   }
   tick()
   ticking = context.setInterval(tick, EVERY)

@@ -21,7 +21,7 @@ const walk = (seconds: number, next: (n: number) => Score | null) => {
   const askedAt: number[] = []
   let most = 0
   for (let at = 10, i = 0; at < 10 + seconds; at += 0.03 + (i++ % 5) * 0.01) {
-    const done = advance(sequence, { lay: at + 0.4, strike: at + 0.2 }, (n) => {
+    const done = advance(sequence, { now: at, strike: at + 0.2, lay: at + 0.4 }, (n) => {
       askedAt[n] = at
       return next(n)
     })
@@ -47,6 +47,14 @@ describe('rounds one after another', () => {
       expect(begins - (askedAt[n] ?? 0)).toBeLessThanOrEqual(0.41)
       begins += (8 * 60) / tempo
     }
+  })
+  it('leave out what is late after the page was held up, and go on in time', () => {
+    const next = (n: number) => (n < 2 ? score(40 + n, 60) : null)
+    const laid = advance(emptySequence(10), { now: 10, strike: 10.2, lay: 10.4 }, next)
+    const late = advance(laid.sequence, { now: 13.5, strike: 13.7, lay: 13.9 }, next)
+    expect(late.strikes).toEqual([])
+    const after = advance(late.sequence, { now: 13.9, strike: 14.1, lay: 14.3 }, next)
+    expect(after.strikes.map((s) => s.at)).toEqual([14])
   })
   it('end where there are no more, and say where the music is', () => {
     const { struck, sequence } = walk(30, (n) => (n < 2 ? score(40 + n, 60) : null))

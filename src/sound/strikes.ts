@@ -40,10 +40,13 @@ export const emptySequence = (begins: number): Sequence => ({ rounds: [], waitin
 /** As many laid rounds are remembered: the one that sounds, those about it, and no more however long one plays. */
 const REMEMBERED = 3
 
-/** Lays what begins before a moment, and gives what is to be struck before it; null of `next`: there are no more rounds. */
+/**
+ * Lays what begins before `lay`, and gives what is to be struck from `now` until `strike`; what is late by then is left
+ * out. Null of `next`: there are no more rounds.
+ */
 export const advance = (
   sequence: Sequence,
-  until: { readonly lay: number; readonly strike: number },
+  until: { readonly now: number; readonly strike: number; readonly lay: number },
   next: (number: number) => Score | null,
 ): { readonly sequence: Sequence; readonly strikes: readonly Strike[] } => {
   let { rounds, waiting, ends } = sequence
@@ -55,8 +58,10 @@ export const advance = (
     waiting = [...waiting, ...strikesOf(score, ends)]
     ends += secondsOf(score)
   }
-  const isDue = (s: Strike): boolean => s.at < until.strike
-  return { sequence: { rounds, waiting: waiting.filter((s) => !isDue(s)), ends }, strikes: waiting.filter(isDue) }
+  return {
+    sequence: { rounds, waiting: waiting.filter((s) => s.at >= until.strike), ends },
+    strikes: waiting.filter((s) => s.at >= until.now && s.at < until.strike),
+  }
 }
 
 /** The round that sounds at a moment, and the tick of its chart; null before the first and after the last. */

@@ -30,12 +30,23 @@ const VIEWS = {
   reuse: 'line?make=reuse',
   'set-up': 'set-up',
   stand: 'stand?bar=13&beat=1',
+  practice: 'practice',
+  'practice items': 'practice?practise=items',
+  quiz: 'practice?practise=quiz&topic=further+out+by+ear',
+  player: 'player?item=A+half+step+up%2C+four+and+four',
+  log: 'log',
+  'log course': 'log?logged=course',
+  'log entries': 'log?logged=entries',
 } as const
 
 const ids = new Map<string, string>()
 const server = serverOfFile(async (address) => {
-  for (const [title, id] of (await boardFerry(address)).charts) ids.set(title, id)
+  const { charts, items } = await boardFerry(address)
+  for (const [title, id] of [...charts, ...items]) ids.set(title, id)
 })
+/** Items stand in the table by their names. */
+const placed = (path: string): string =>
+  path.replace(/item=([^&]+)/, (_, name: string) => `item=${ids.get(decodeURIComponent(name.replaceAll('+', ' ')))}`)
 
 for (const look of ['light', 'dark'] as const)
   for (const [view, path] of Object.entries(VIEWS))
@@ -44,7 +55,11 @@ for (const look of ['light', 'dark'] as const)
       const context = await browser.newContext({ colorScheme: look, reducedMotion: 'reduce' })
       const page = await context.newPage()
       await page.setViewportSize(SIZES[0])
-      await open(page, `${server.address}${path}${path.includes('?') ? '&' : '?'}chart=${ids.get('Pier Eleven')}`)
+      await open(
+        page,
+        `${server.address}${placed(path)}${path.includes('?') ? '&' : '?'}chart=${ids.get('Pier Eleven')}`,
+      )
+      if (view === 'quiz') await page.keyboard.press('Space')
       await page.waitForLoadState('networkidle')
       const found: string[] = []
       for (const { width, height, touch } of SIZES) {

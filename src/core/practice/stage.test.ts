@@ -26,6 +26,7 @@ describe('a round of an item', () => {
   it.each([
     ['Eb', 'Eb7 Eb7 Abmaj7 Abmaj7', '0–1 B minor pentatonic, 1–2 B minor pentatonic'],
     ['D', 'D7 D7 Gmaj7 Gmaj7', '0–1 Bb minor pentatonic, 1–2 Bb minor pentatonic'],
+    ['F#', 'F#7 F#7 Bmaj7 Bmaj7', '0–1 D minor pentatonic, 1–2 D minor pentatonic'],
     ['A', 'A7 A7 Dmaj7 Dmaj7', '0–1 F minor pentatonic, 1–2 F minor pentatonic'],
   ])('lays an overlay over its chord and comes home in what follows, in %s', (key, symbols, overlays) => {
     const made = stage(five, key)

@@ -7,7 +7,7 @@ import type { LaidSpan } from '../make/through.ts'
 import { notesOverlay, type Overlay, slipOverlay } from '../material/overlay.ts'
 import { readOverlay } from '../material/read-overlay.ts'
 import { type Note, plainNote, readNote } from '../pitch/note.ts'
-import { chordInterval, type Interval, UNISON } from '../pitch/transpose.ts'
+import { type Interval, UNISON } from '../pitch/transpose.ts'
 import { homeName } from '../reading/home.ts'
 import { readOver } from '../reading/read.ts'
 import type { School } from '../reading/school.ts'
@@ -90,12 +90,12 @@ const noteOf = (name: string): Note | null => {
   return read.ok ? read.value.note : null
 }
 
-/** From the key an item stands in to another, by the shorter way. */
+/** From the key an item stands in to another as it is named, by the shorter way. */
 const intervalTo = (home: Note, key: string): Interval => {
   const to = noteOf(key)
   if (!to || to.pc === home.pc) return UNISON
-  const up = (to.pc - home.pc + 12) % 12
-  return chordInterval(up > 6 ? up - 12 : up)
+  const [semitones, letters] = [(to.pc - home.pc + 12) % 12, (to.letter - home.letter + 7) % 7]
+  return semitones > 6 ? { letters: letters - 7, semitones: semitones - 12 } : { letters, semitones }
 }
 
 /** An overlay in another key, its root spelled the plain way there. */

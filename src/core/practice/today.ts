@@ -86,11 +86,12 @@ const withBreaks = (blocks: readonly Block[]): readonly Block[] => {
   })
 }
 
-/** What is slow and safe to begin with: the card that sits best. */
+/** What is slow and safe to begin with: the card that sits best, else the first there is. */
 const warmUpCard = ({ cards, items }: TodayAsked): Card | null => {
   const quiz = new Set(items.filter((i) => i.of.kind === 'quiz').map((i) => i.id))
-  const known = cards.filter((c) => c.memory && c.rest === null && !quiz.has(c.itemId))
-  return known.reduce<Card | null>((a, b) => ((b.memory?.stability ?? 0) > (a?.memory?.stability ?? 0) ? b : a), null)
+  const played = cards.filter((c) => c.rest === null && !quiz.has(c.itemId))
+  const sits = (c: Card): number => c.memory?.stability ?? 0
+  return played.reduce<Card | null>((a, b) => (a === null || sits(b) > sits(a) ? b : a), null)
 }
 
 /** The list for so many minutes. A long absence makes it shorter, not longer; what had no room is told. */

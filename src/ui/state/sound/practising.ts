@@ -136,6 +136,12 @@ const scoreFor = (of: OnStage, number: number): Score | null => {
   return mannerNow().breathe && round.inKey === 1 && number > 0 ? withBreath(score, stage.tune) : score
 }
 
+/** The item that begins by itself as soon as it is on the player. */
+let starting: string | null = null
+export const startWhenOpen = (itemId: string): void => {
+  starting = itemId
+}
+
 /** Puts an item on the player, a key first; everything it needs is fetched. */
 export const openStage = async (itemId: string, key: string | null): Promise<void> => {
   const mine = ++begun
@@ -160,6 +166,8 @@ export const openStage = async (itemId: string, key: string | null): Promise<voi
   const shown = shownFor(of, 0)
   if (!shown) return $onStage.set({ ...of, state: 'missing', why: 'Its chart has no chord to play.' })
   $onStage.set({ ...of, state: 'ready', shown, next: shownFor(of, 1) })
+  if (starting === itemId) void startRounds()
+  starting = null
 }
 
 const lastOf = (itemId: string, key: string): number =>
@@ -278,19 +286,28 @@ export const gradeRound = (grade: Grade): void => {
       ? id
       : logRound({ itemId: of.item.id, key, tempo: round.tempo, grade, minutes })
   graded = { ...graded, [number]: { id: entry, grade } }
-  lastGraded = number
+  lastGraded = { number, before }
   if (of.shown) show(of.shown.number)
 }
 
-let lastGraded: number | null = null
-/** Takes back the grade given last, as when the pedal was pressed twice to stop. */
+let lastGraded: {
+  readonly number: number
+  readonly before: { readonly id: string; readonly grade: Grade } | undefined
+} | null = null
+
+/** Takes back what the last press graded: the first of two that mean stop. */
 const ungradeLast = (): void => {
-  const entry = lastGraded === null ? undefined : graded[lastGraded]
-  if (lastGraded === null || !entry) return
-  const { [lastGraded]: _, ...rest } = graded
-  graded = rest
+  if (lastGraded === null) return
+  const { number, before } = lastGraded
+  const { [number]: entry, ...rest } = graded
   lastGraded = null
-  dropEntry(entry.id)
+  if (before && entry) {
+    changeRow('log', before.id, { grade: before.grade })
+    graded = { ...rest, [number]: before }
+  } else if (entry) {
+    dropEntry(entry.id)
+    graded = rest
+  }
 }
 
 /** Two presses this far apart are one gesture. */

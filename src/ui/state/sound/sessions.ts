@@ -3,9 +3,9 @@ import { $today } from '../practice/figures.ts'
 import { $items } from '../practice/items.ts'
 import { beginQuiz, topicsFrom } from '../practice/quiz.ts'
 import { $arranged, $session, arrangedOf, beginSession, blockNow, nextBlock } from '../practice/session.ts'
-import { stopRounds } from './practising.ts'
+import { startWhenOpen, stopRounds } from './practising.ts'
 
-/** Opens the block in hand: on the player, in the quiz, or as a place without an item. */
+/** Opens the block in hand and begins it: on the player, in the quiz, or as a place without an item. */
 export const openBlock = (): void => {
   const block = blockNow()
   if (!block) return go({ view: 'practice', practise: 'today' })
@@ -14,6 +14,7 @@ export const openBlock = (): void => {
     beginQuiz(item.id, topicsFrom(item.of.topics ?? null))
     return go({ view: 'practice', practise: 'quiz', item: item.id, inKey: null })
   }
+  if (block.itemId !== null) startWhenOpen(block.itemId)
   go({ view: 'player', item: block.itemId, inKey: block.card?.key ?? null })
 }
 

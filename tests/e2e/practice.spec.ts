@@ -1,0 +1,230 @@
+import AxeBuilder from '@axe-core/playwright'
+import { expect, type Page, test } from '@playwright/test'
+import { complaints, MUSIC, open, pedal, pedalTwice } from './page.ts'
+import { call, serverOfFile } from './server.ts'
+
+const server = serverOfFile(async (address) => {
+  await call(address, 'POST', 'settings', { name: 'instrument', value: 'concert' })
+})
+test.beforeEach(({ page }) => page.emulateMedia({ reducedMotion: 'reduce' }))
+
+const make = async (kind: string, row: object) => (await call(server.address, 'POST', kind, row)).body
+const log = async () => (await call(server.address, 'GET', 'log?sort=-at&limit=200')).body.items
+const today = async (minutes = 25) => (await call(server.address, 'GET', `practice/today?minutes=${minutes}`)).body
+const round = (page: Page) => page.getByRole('region', { name: 'Round' })
+const grade = (page: Page, name: string) =>
+  page.getByRole('group', { name: 'How it went' }).getByRole('button', { name, exact: true })
+const button = (page: Page, name: string) => page.getByRole('button', { name, exact: true })
+
+const FAST = { from: 400, to: 400, step: 4 }
+const TWO = { kind: 'overlay', overlay: 'B minor pentatonic', chord: 'Eb7', next: 'Abmaj7' }
+
+test('eight rounds over four keys by pedal alone, graded, stopped; one grade undone; the next day’s list has moved on', async ({
+  page,
+}) => {
+  test.slow()
+  const said = complaints(page)
+  const { id } = await make('items', { name: 'Fives', of: TWO, keys: ['Eb', 'D', 'F#', 'A'], tempo: FAST })
+  expect((await today()).blocks.map((b: { kind: string }) => b.kind)).toContain('new')
+  await open(page, `${server.address}player?item=${id}`)
+  await expect(round(page)).toContainText('in E♭')
+  await pedal(page, 'PageDown')
+  for (const [i, key] of ['E♭', 'D', 'F♯', 'A'].entries()) {
+    await expect(round(page).locator('p').first()).toContainText(`in ${key} `, MUSIC)
+    await expect(round(page)).toContainText('play it 2 of 2', MUSIC)
+    await pedal(page, i === 2 ? 'PageUp' : 'PageDown')
+    await expect(grade(page, i === 2 ? 'again' : 'clean')).toHaveAttribute('aria-pressed', 'true')
+  }
+  await pedalTwice(page)
+  await expect(button(page, 'Play').first()).toBeVisible()
+  await expect.poll(async () => (await log()).length).toBe(4)
+  const told = (await log()).map((e: { key: string; grade: string; tempo: number; kind: string }) =>
+    [e.kind, e.key, e.grade, e.tempo].join(' '),
+  )
+  expect(told.reverse()).toEqual(['round Eb clean 400', 'round D clean 400', 'round F# again 400', 'round A clean 400'])
+
+  await page.keyboard.press('Control+z')
+  await expect(page.getByRole('status').filter({ hasText: 'Undone: making' })).toContainText('the round in A, clean')
+  await expect.poll(async () => (await log()).length).toBe(3)
+  await open(page, `${server.address}practice`)
+  const fives = page.getByRole('list', { name: 'Session' }).getByRole('listitem').filter({ hasText: 'Fives' })
+  // What was played waits for another day; the key whose grade was taken back is the new thing.
+  await expect(fives.filter({ has: page.getByText('New', { exact: true }) })).toContainText('in A')
+  await expect(fives.filter({ has: page.getByText('Due', { exact: true }) })).toHaveCount(0)
+  expect(said).toEqual([])
+})
+
+test('from the Desk to playing in two presses, from Set-up in three; the line sounds and then is silent; Esc leads back', async ({
+  page,
+}) => {
+  const chart = await make('charts', { title: 'Bilge', text: 'tempo = 200\n| Eb7 | Abmaj7 |' })
+  await open(page, `${server.address}desk?chart=${chart.id}&over=E+major+pentatonic`)
+  await page.keyboard.press('p')
+  await expect(round(page)).toContainText('E major pentatonic')
+  await expect(page.getByText('listen 1 of 2')).toBeVisible()
+  await page.keyboard.press('Space')
+  await expect(button(page, 'Stop').first()).toBeVisible()
+  await expect(page.getByText('play it 2 of 2')).toBeVisible(MUSIC)
+  await page.keyboard.press('Escape')
+  await expect(button(page, 'Play').first()).toBeVisible()
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('heading', { name: 'Practice' })).toBeVisible()
+  // The same again is the same item.
+  await page.keyboard.press('g')
+  await page.keyboard.press('d')
+  await page.keyboard.press('p')
+  await expect(round(page)).toContainText('E major pentatonic')
+  const items = (await call(server.address, 'GET', 'items?q=E major')).body.items
+  expect(items.map((i: { of: object }) => i.of)).toEqual([
+    { kind: 'overlay', overlay: 'E major pentatonic', chord: 'Eb7', next: 'Abmaj7' },
+  ])
+
+  await open(page, `${server.address}set-up`)
+  await page.keyboard.press('g')
+  await page.keyboard.press('t')
+  await expect(
+    button(page, 'Start 25 minutes').or(page.getByRole('button', { name: /^Start \d+ minutes$/ })),
+  ).toBeEnabled()
+  await page.keyboard.press('Space')
+  await expect(round(page)).toBeVisible()
+  await expect(button(page, 'Stop').first()).toBeVisible()
+})
+
+test('a session is rearranged by keys, kept as a routine, has its break, and goes on from block to block', async ({
+  page,
+}) => {
+  await make('items', {
+    name: 'Blocks',
+    of: { kind: 'out-in', chord: 'Dm7', outside: 'a half step up', block: 2, first: 'in' },
+    keys: ['D'],
+    tempo: FAST,
+  })
+  await open(page, `${server.address}practice?minutes=45`)
+  const blocks = page.getByRole('list', { name: 'Session' }).getByRole('listitem')
+  await expect(blocks.filter({ hasText: 'Freely' })).toHaveCount(1)
+  const kinds = () => blocks.evaluateAll((all) => all.map((b) => b.querySelectorAll('span')[1]?.textContent ?? ''))
+  const before = await kinds()
+  const last = before.length - 1
+  await blocks
+    .nth(last)
+    .getByRole('button', { name: /^Move / })
+    .focus()
+  await page.keyboard.press('Space')
+  await page.waitForTimeout(200)
+  await page.keyboard.press('ArrowUp')
+  await page.waitForTimeout(200)
+  await page.keyboard.press('Space')
+  await expect.poll(kinds).toEqual([...before.slice(0, last - 1), before[last], before[last - 1]])
+
+  await page.getByText('Routines').click()
+  await page.getByRole('textbox', { name: 'This list as a routine' }).fill('Evenings')
+  await page.keyboard.press('Enter')
+  await expect(button(page, 'Evenings')).toBeVisible()
+
+  await blocks
+    .nth(0)
+    .getByRole('button', { name: /^Leave out / })
+    .click()
+  await expect(blocks).toHaveCount(before.length - 1)
+  await page.getByRole('button', { name: /^Start \d+ minutes$/ }).click()
+  for (let i = 1; i < before.length; i++) {
+    const free = page.getByRole('heading', { name: 'One chorus as you like' })
+    await expect(
+      round(page)
+        .or(free)
+        .or(page.getByRole('heading', { name: 'A break' })),
+    ).toBeVisible()
+    await page.keyboard.press('Enter')
+  }
+  await expect(page.getByText('That was the session. The log has it.')).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'Practice' })).toBeVisible()
+})
+
+test('the quiz is asked and answered by keys; what was wrong comes again, is logged, and is told as a confusion', async ({
+  page,
+}) => {
+  await open(page, `${server.address}practice?practise=quiz&topic=degree`)
+  const question = page.getByRole('region', { name: 'Question' })
+  await page.keyboard.press('Space')
+  const asked = await question.locator('p').first().textContent()
+  await page.keyboard.press('1')
+  await expect(question.getByRole('status')).toContainText(/Right\.|No: /)
+  const texts: (string | null)[] = []
+  // The right answer is read off the page, and a wrong one taken on purpose.
+  for (let i = 0; i < 5; i++) {
+    await page.keyboard.press('Enter')
+    await expect(question.getByRole('status')).toBeEmpty()
+    texts.push(await question.locator('p').first().textContent())
+    await page.keyboard.press('2')
+    await expect(question.getByRole('status')).not.toBeEmpty()
+  }
+  const answers = (await log()).filter((e: { kind: string }) => e.kind === 'quiz')
+  expect(answers.length).toBe(6)
+  const wrong = answers.filter((e: { grade: string }) => e.grade === 'again')
+  expect(
+    wrong.every((e: { answered: { right: string; given: string } }) => e.answered.right !== e.answered.given),
+  ).toBe(true)
+  // Whatever was answered wrongly among the first three was put again by now.
+  const first = [asked, ...texts]
+  const early = answers.toReversed().slice(0, 2)
+  for (const [i, e] of early.entries()) if (e.grade === 'again') expect(first.slice(i + 1)).toContain(first[i])
+})
+
+test('the log: a sentence, a grade that is changed, a hole that is filled, the course, CSV; axe finds nothing', async ({
+  page,
+}) => {
+  const said = complaints(page)
+  const { id } = await make('items', {
+    name: 'Coverage',
+    of: { kind: 'overlay', overlay: 'F', chord: 'Dm7' },
+    keys: 'fourths',
+  })
+  const at = new Date(Date.now() - 3 * 86_400_000).toISOString()
+  await make('log', { kind: 'round', at, itemId: id, key: 'D', tempo: 88, grade: 'clean', minutes: 3 })
+  await open(page, `${server.address}log`)
+  const cell = (name: RegExp) => page.getByRole('button', { name })
+  await expect(cell(/^triads in D: 3 days ago, 100 of 100 rounds clean, tempo 88$/)).toBeVisible()
+  await expect(cell(/^triads in E: never/)).toHaveText('·')
+  expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([])
+
+  await button(page, 'Entries').click()
+  await page.getByRole('textbox', { name: 'A sentence, a gig, a feeling' }).fill('=HYPERLINK("quay") The border holds.')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('The border holds.')).toBeVisible()
+  await page.getByRole('combobox', { name: 'Grade of Coverage in D at 88' }).selectOption('again')
+  await expect.poll(async () => (await log()).find((e: { itemId: string }) => e.itemId === id)?.grade).toBe('again')
+  expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([])
+  await button(page, 'Coverage').click()
+  await expect(cell(/^triads in D: 3 days ago, 0 of 100 rounds clean/)).toBeVisible()
+
+  await button(page, 'Course').click()
+  const minutes = page.getByRole('region', { name: 'Minutes a day' })
+  await minutes.getByText('as a table').click()
+  await expect(minutes.getByRole('row').nth(-4)).toContainText('3.0')
+  expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([])
+
+  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'CSV' }).click()])
+  const lines: string[] = []
+  for await (const piece of await file.createReadStream()) lines.push(String(piece))
+  const csv = lines.join('')
+  expect(csv).toContain('Coverage,D,88,again,3')
+  expect(csv).toContain(`'=HYPERLINK`)
+
+  await button(page, 'Coverage').click()
+  await cell(/^triads in E: never/).click()
+  await expect(round(page)).toContainText('in E')
+  expect(said).toEqual([])
+})
+
+test('practice, the player and the quiz hold nothing that axe finds, in club too', async ({ browser }) => {
+  const context = await browser.newContext({ colorScheme: 'dark', reducedMotion: 'reduce' })
+  const page = await context.newPage()
+  const { id } = await make('items', { name: 'Axe', of: { kind: 'combine', sounds: ['F', 'G'], chord: 'Dm7' } })
+  for (const path of ['practice', 'practice?practise=items', 'practice?practise=quiz', `player?item=${id}`]) {
+    await open(page, server.address + path)
+    await page.waitForTimeout(400)
+    if (path.includes('quiz')) await page.keyboard.press('Space')
+    expect((await new AxeBuilder({ page }).analyze()).violations, path).toEqual([])
+  }
+  await context.close()
+})
