@@ -50,8 +50,27 @@ interface Kept {
   readonly items: readonly PracticeItem[]
   readonly log: readonly LogEntry[]
 }
+
+type Cells = readonly [at: number, ...rest: (string | number | null | LogEntry['answered'])[]]
+const entryFrom = ([at, kind, itemId, key, tempo, grade, minutes, answered]: Cells) =>
+  ({ at, kind, itemId, key, tempo, grade, minutes, answered }) as LogEntry
+
+/** The log as it was read last of each database, with the state it was read in. */
+const read = new WeakMap<Sql, { readonly state: string; readonly log: readonly LogEntry[] }>()
+
+/** The log; read again only where anything of it has changed. */
+const logIn = async (db: Sql): Promise<readonly LogEntry[]> => {
+  const [now] = await db.query<{ state: string }>(PRACTICE.logState)
+  const known = read.get(db)
+  if (known && now && known.state === now.state) return known.log
+  const [row] = await db.query<{ entries: string | null }>(PRACTICE.log)
+  const log = (JSON.parse(row?.entries ?? '[]') as readonly Cells[]).map(entryFrom)
+  if (now) read.set(db, { state: now.state, log })
+  return log
+}
+
 const keptIn = async (db: Sql): Promise<Kept> => {
-  const [items, log] = await Promise.all([db.query<PracticeItem>(PRACTICE.items), db.query<LogEntry>(PRACTICE.log)])
+  const [items, log] = await Promise.all([db.query<PracticeItem>(PRACTICE.items), logIn(db)])
   return { items, log }
 }
 

@@ -142,6 +142,36 @@ test('a line is rendered with its pitches, its eighths swung and its triplets ev
   expect(sung[3]?.at).toBe(1280)
 })
 
+test('the rounds of an item in a sound file: heard, then silent of the line; the next key on its bar, at its own tempo', async ({
+  page,
+}) => {
+  const make = async (kind: string, row: object) => (await call(server.address, 'POST', kind, row)).body
+  const of = { kind: 'overlay', overlay: 'B minor pentatonic', chord: 'Eb7' }
+  const { id } = await make('items', { name: 'Rounds', of, keys: ['Eb', 'D'], tempo: { from: 120, to: 300, step: 4 } })
+  for (const minutes of [1, 2])
+    await make('log', { kind: 'round', itemId: id, key: 'D', grade: 'clean', tempo: 120, minutes })
+  await alone('line')
+  await open(page, `${server.address}player?item=${id}`)
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'WAV', exact: true }).click(),
+  ])
+  const sound = readWav(await file.path())
+  // Four bars of four at 120, heard and then silent; the other key has climbed a step of its ladder.
+  const [first, second] = [16 * (60 / 120), 16 * (60 / 124)]
+  expect(sound.samples.length / sound.rate).toBeCloseTo(2 * first + 2 * second + 1.5, 1)
+  const onsets = onsetsIn(sound, 0.004)
+  const inRound = (from: number, to: number) => onsets.filter((at) => at > from - NEAR_S && at < to - NEAR_S)
+  const silent = inRound(first, 2 * first)
+  const [next, silentToo] = [inRound(2 * first, 2 * first + second), inRound(2 * first + second, 99)]
+  expect([silent, silentToo]).toEqual([[], []])
+  expect(Math.abs((next[0] ?? 0) - 2 * first)).toBeLessThan(NEAR_S)
+  const onBeats = (from: number, tempo: number) =>
+    Array.from({ length: 16 }, (_, i) => (pitchAt(sound, from + (i * 60) / tempo + 0.04) ?? -1) % 12)
+  for (const pc of onBeats(0, 120)) expect([11, 2, 4, 6, 9]).toContain(pc)
+  for (const pc of onBeats(2 * first, 124)) expect([10, 1, 3, 5, 8]).toContain(pc)
+})
+
 test('Space plays on while the view changes, the chord in view follows, the pedal takes the next loop, Space stops', async ({
   page,
 }) => {

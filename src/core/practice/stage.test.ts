@@ -70,6 +70,17 @@ describe('a round of an item', () => {
     expect(made.span).toEqual({ from: BAR, to: 3 * BAR })
     expect(laid(made)).toBe('2–3 Eb minor pentatonic')
     expect(made.line?.map((n) => n.pitch)).toEqual([67])
+    // G and B flat over Am7 are its b7 and b9; nothing but the line lies there.
+    const own = stage({ ...of, bars: { from: 2, to: 2 } }, 'G', WHOLE, {
+      text,
+      line: [65, 68].map((pitch, i) => ({ at: ticks(BAR + i * 480), for: ticks(480), pitch: midi(pitch) })),
+    })
+    expect(own.cues.map((c) => c.name)).toEqual(['G Bb'])
+    const bars = { kind: 'line', key: 'F' }
+    const late = [{ at: ticks(2 * BAR + 960), for: ticks(4000), pitch: midi(65) }]
+    expect(stage(bars, 'F', WHOLE, { text, line: late }).span).toEqual({ from: 2 * BAR, to: 3 * BAR })
+    const long = [...late, { at: ticks(5 * BAR), for: ticks(960), pitch: midi(65) }]
+    expect(stage(bars, 'F', WHOLE, { text, line: long }).span).toEqual({ from: 0, to: 4 * BAR })
   })
   it('is moved once more for a player who reads another pitch', () => {
     const made = stageOf(five, 'D', WHOLE, {}, { ...SETTINGS, written: { letters: 1, semitones: 2 } })

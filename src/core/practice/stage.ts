@@ -1,6 +1,6 @@
 import type { KeptOverride } from '../chart/overrides.ts'
 import { readChart } from '../chart/read-chart.ts'
-import { tonesOf } from '../chord/chord.ts'
+import { heardOver, tonesOf } from '../chord/chord.ts'
 import type { Line } from '../line/line.ts'
 import { inKey } from '../make/keys.ts'
 import type { LaidSpan } from '../make/through.ts'
@@ -8,11 +8,12 @@ import { notesOverlay, type Overlay, slipOverlay } from '../material/overlay.ts'
 import { readOverlay } from '../material/read-overlay.ts'
 import { type Note, plainNote, readNote } from '../pitch/note.ts'
 import { type Interval, UNISON } from '../pitch/transpose.ts'
+import { pitchClass } from '../pitch/units.ts'
 import { homeName } from '../reading/home.ts'
 import { readOver } from '../reading/read.ts'
 import type { School } from '../reading/school.ts'
 import type { Weights } from '../reading/weights.ts'
-import { type Span, spanOfBars } from '../time/bars.ts'
+import { barsAt, type Span, spanOfBars } from '../time/bars.ts'
 import type { Sounding } from '../time/timeline.ts'
 import { readTune, type Tune } from '../tune.ts'
 import { homeKeyOf, type ItemOf } from './items.ts'
@@ -152,6 +153,13 @@ const changesAt = ({ timeline }: Tune, { from }: Sounding): Overlay | null => {
   return first ? notesOverlay([first, ...rest]) : null
 }
 
+/** What a line itself lays over a chord: its notes there. */
+const playedOver = (line: Line | null, { from, to, place }: Sounding): Overlay | null => {
+  const there = (line ?? []).filter((n) => n.at >= from && n.at < to)
+  const [first, ...rest] = place ? there.map((n) => heardOver(place.chord, pitchClass(n.pitch))) : []
+  return first ? notesOverlay([first, ...rest]) : null
+}
+
 const cueOver = ({ from, to, place }: Sounding, laid: Overlay | null, { weights }: StageSettings): Cue | null => {
   if (place === null) return null
   const reading = laid && readOver(laid, place, weights)
@@ -170,6 +178,14 @@ const joinedCues = (cues: readonly Cue[], isBlocks: boolean): readonly Cue[] => 
     else joined.push(cue)
   }
   return joined
+}
+
+/** The whole bars a line lies over; null where it goes past the end of the form, which is then played whole. */
+const barsOfLine = ({ chart, timeline }: Tune, line: Line): Span | null => {
+  const [first, last] = [line[0]?.at ?? 0, Math.max(...line.map((n) => n.at))]
+  if (last >= timeline.length) return null
+  const over = barsAt(chart).filter((b) => b.to > first && b.from <= last)
+  return { from: over[0]?.from ?? 0, to: over.at(-1)?.to ?? timeline.length }
 }
 
 /** One round of an item in a key; null where its chart does not read or holds nothing. */
@@ -191,8 +207,9 @@ export const stageOf = (
   const tune = readTune(text, sources.overrides ?? null, { written: by, school: settings.school })
   if (!tune.ok || tune.value.timeline.length === 0) return null
   const { chart, timeline } = tune.value
+  const line = sources.line && sources.line.length > 0 ? inKey(sources.line, by.semitones, RANGE) : null
   const asked = of.bars ? spanOfBars(chart, of.bars.from, of.bars.to) : null
-  const span = asked ?? { from: 0, to: timeline.length }
+  const span = asked ?? (line && barsOfLine(tune.value, line)) ?? { from: 0, to: timeline.length }
   const laying = layingOf(of, variant, sources, tune.value, by)
   const inSpan = timeline.soundings.filter((s) => s.from >= span.from && s.from < span.to)
   const over = inSpan.map((sounding) => ({ sounding, laid: laying(sounding, sounding.spot.spot.bar) }))
@@ -200,9 +217,9 @@ export const stageOf = (
     tune: tune.value,
     span,
     laid: over.flatMap(({ sounding: { from, to }, laid }) => (laid ? [{ from, to, overlay: laid }] : [])),
-    line: sources.line && sources.line.length > 0 ? inKey(sources.line, by.semitones, RANGE) : null,
+    line,
     cues: joinedCues(
-      over.flatMap(({ sounding, laid }) => cueOver(sounding, laid, settings) ?? []),
+      over.flatMap(({ sounding, laid }) => cueOver(sounding, laid ?? playedOver(line, sounding), settings) ?? []),
       of.kind === 'out-in',
     ),
   }

@@ -6,7 +6,7 @@ import { addressOf, go } from '../state/address/address.ts'
 import { VIEWS, type ViewId } from '../state/address/views.ts'
 import { openPrinting, toggleBand, toggleLegend } from '../state/page/dialogs.ts'
 import { FIRST } from '../state/page/first.ts'
-import { playHere } from '../state/shell/hands.ts'
+import { moveKeyHere, playHere } from '../state/shell/hands.ts'
 import { bootIn, type Handed, startSession, useSession } from '../state/shell/session.ts'
 import { $hearing } from '../state/sound/hearing.ts'
 import { $playing } from '../state/sound/playing.ts'
@@ -45,6 +45,7 @@ export const FootRail = ({ boot: given }: { readonly boot: Handed }) => {
     go({ view })
   }
   const hasChords = openChart.spots.length > 0
+  const onPlayer = address.view === 'player'
   const then = (act: () => void) => {
     setUnfolded(false)
     act()
@@ -88,9 +89,9 @@ export const FootRail = ({ boot: given }: { readonly boot: Handed }) => {
         <div className={styles.transport}>
           <Button
             className={styles.step ?? ''}
-            aria-label="Chord before"
-            disabled={!hasChords}
-            onClick={() => moveChord(-1)}
+            aria-label={onPlayer ? 'Key before' : 'Chord before'}
+            disabled={!hasChords && !onPlayer}
+            onClick={() => moveKeyHere(-1) || moveChord(-1)}
           >
             <ChevronLeft size={26} aria-hidden="true" />
           </Button>
@@ -99,7 +100,7 @@ export const FootRail = ({ boot: given }: { readonly boot: Handed }) => {
             className={styles.play ?? ''}
             aria-label={sounds ? 'Stop' : 'Play'}
             title="Space"
-            disabled={openChart.chart === null && address.view !== 'player' && address.view !== 'practice'}
+            disabled={openChart.chart === null && !onPlayer && address.view !== 'practice'}
             onClick={playHere}
           >
             {sounds ? (
@@ -110,9 +111,9 @@ export const FootRail = ({ boot: given }: { readonly boot: Handed }) => {
           </Button>
           <Button
             className={styles.step ?? ''}
-            aria-label="Next chord"
-            disabled={!hasChords}
-            onClick={() => moveChord(1)}
+            aria-label={onPlayer ? 'Next key' : 'Next chord'}
+            disabled={!hasChords && !onPlayer}
+            onClick={() => moveKeyHere(1) || moveChord(1)}
           >
             <ChevronRight size={26} aria-hidden="true" />
           </Button>

@@ -136,6 +136,13 @@ const scoreFor = (of: OnStage, number: number): Score | null => {
   return mannerNow().breathe && round.inKey === 1 && number > 0 ? withBreath(score, stage.tune) : score
 }
 
+/** Every round of every key once, as they would be played now. */
+export const scoresOnce = (): readonly Score[] => {
+  const of = $onStage.get()
+  const rounds = (of?.shown?.round.ofKey ?? 0) * (of?.keys.length ?? 0)
+  return Array.from({ length: rounds }, (_, n) => of && scoreFor(of, n)).flatMap((score) => score ?? [])
+}
+
 /** The item that begins by itself as soon as it is on the player. */
 let starting: string | null = null
 export const startWhenOpen = (itemId: string): void => {

@@ -21,16 +21,21 @@ export const saveWav = async (name: string, rounds: number): Promise<void> => {
       wanted: () => mine === asked,
     })
     if (!wav || mine !== asked) return
-    const link = document.createElement('a')
-    link.href = URL.createObjectURL(wav)
-    link.download = `${name}.wav`
-    link.click()
-    setTimeout(() => URL.revokeObjectURL(link.href), 10_000)
+    handOver(wav, `${name}.wav`)
   } catch {
     if (mine === asked) say('The sound file could not be made in this browser.')
   } finally {
     if (mine === asked) $rendering.set(null)
   }
+}
+
+/** Gives the browser a file to save. */
+export const handOver = (file: Blob, name: string): void => {
+  const link = document.createElement('a')
+  link.href = URL.createObjectURL(file)
+  link.download = name
+  link.click()
+  setTimeout(() => URL.revokeObjectURL(link.href), 10_000)
 }
 
 export const cancelWav = (): void => {

@@ -27,14 +27,16 @@ import {
   playOrStopRounds,
   refreshStage,
   type ShownRound,
-  setManner,
 } from '../../state/sound/practising.ts'
 import { goOnToNextBlock } from '../../state/sound/sessions.ts'
 import type { OpenChart } from '../../state/tune/open-chart.ts'
+import { MannerButtons } from '../overlay/MannerButtons.tsx'
 import { TurnTaking } from '../overlay/TurnTaking.tsx'
 import type { ViewProps } from '../view.ts'
 import { CueNow } from './CueNow.tsx'
+import { LineNow } from './LineNow.tsx'
 import styles from './PlayerView.module.css'
+import { SaveRounds } from './SaveRounds.tsx'
 
 const shownKey = (key: string, { instrument }: OpenChart): string => {
   const read = readNote(key, 0)
@@ -163,7 +165,8 @@ const PlayerView = ({ address, kept, openChart }: ViewProps) => {
         <Next of={of} openChart={openChart} />
       </section>
       <div className={styles.picture}>
-        {reading && <TurnTaking figure={address.figure} reading={reading} openChart={openChart} brief />}
+        {stage.line && <LineNow stage={stage} tick={tick} />}
+        {!stage.line && reading && <TurnTaking figure={address.figure} reading={reading} openChart={openChart} brief />}
       </div>
       <CueNow stage={stage} tick={tick} />
       <div className={styles.band}>
@@ -174,21 +177,19 @@ const PlayerView = ({ address, kept, openChart }: ViewProps) => {
           {of.since === null ? 'Play' : 'Stop'}
         </Button>
         <Grades of={of} shown={shown} />
-        <Button title=", and ." onClick={() => moveKey(1)}>
+        <Button className={styles.railed ?? ''} title=", and ." onClick={() => moveKey(1)}>
           Next key
         </Button>
-        <Button pressed={manner.hearFirst} onClick={() => setManner({ ...manner, hearFirst: !manner.hearFirst })}>
-          Hear first
-        </Button>
-        <Button pressed={manner.breathe} onClick={() => setManner({ ...manner, breathe: !manner.breathe })}>
-          A bar to breathe
-        </Button>
+        <span className={styles.manner}>
+          <MannerButtons manner={manner} />
+          <SaveRounds name={of.item.name} />
+        </span>
         {session && (
           <Button title="Enter" onClick={goOnToNextBlock}>
             Next block
           </Button>
         )}
-        <Button tone="quiet" title="Esc" onClick={() => go({ view: 'practice' })}>
+        <Button tone="quiet" className={styles.railed ?? ''} title="Esc" onClick={() => go({ view: 'practice' })}>
           Back to Practice
         </Button>
         <span className={styles.pedal}>{pedalWords(of)}</span>

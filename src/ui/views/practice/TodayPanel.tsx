@@ -18,7 +18,9 @@ import {
   routinesFrom,
   type SessionBlock,
 } from '../../state/practice/session.ts'
+import { mannerFrom } from '../../state/sound/practising.ts'
 import { openBlock, startSession } from '../../state/sound/sessions.ts'
+import { MannerButtons } from '../overlay/MannerButtons.tsx'
 import type { ViewProps } from '../view.ts'
 import { BlockList } from './BlockList.tsx'
 import styles from './PracticeView.module.css'
@@ -71,7 +73,7 @@ const Routines = ({ query, blocks }: { readonly query: string; readonly blocks: 
 }
 
 /** What there is to do in so many minutes, in an order that can be changed, and why. */
-export const TodayPanel = ({ address, openChart }: ViewProps) => {
+export const TodayPanel = ({ address, kept, openChart }: ViewProps) => {
   const today = useStore($today)
   const practised = useStore($practised)
   const arranged = useStore($arranged, FIRST)
@@ -109,6 +111,7 @@ export const TodayPanel = ({ address, openChart }: ViewProps) => {
             Start {whole} minutes
           </Button>
         )}
+        <MannerButtons manner={mannerFrom(kept.settings.find((s) => s.name === 'practice')?.value)} />
       </div>
       {today.state === 'failed' && (
         <p role="alert">
