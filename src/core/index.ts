@@ -150,7 +150,15 @@ export {
 } from './practice/log.ts'
 export type { Memory, MemoryModel } from './practice/memory.ts'
 export { OUTSIDE_NAMES, OUTSIDE_SOURCES } from './practice/outsides.ts'
-export { QUIZ_KIND_NAMES, type QuizKind, type QuizQuestion, quizOf, quizQuestion } from './practice/quiz.ts'
+export {
+  QUIZ_KIND_NAMES,
+  QUIZ_TOPIC_NAMES,
+  type QuizKind,
+  type QuizQuestion,
+  quizKinds,
+  quizOf,
+  quizQuestion,
+} from './practice/quiz.ts'
 export { type Round, roundAt } from './practice/rounds.ts'
 export { type Cue, type Sources, type Stage, stageOf } from './practice/stage.ts'
 export { type Block, todayList } from './practice/today.ts'
@@ -195,7 +203,7 @@ export { DEFAULT_WEIGHTS, type Weights } from './reading/weights.ts'
 export { whyOf } from './reading/why.ts'
 export { fail, ok, type Result, type TextError } from './result.ts'
 export { ARC_NAMES, ARC_PRESETS, type ArcPreset, arcOf } from './route/arcs.ts'
-export { deviceName } from './route/device.ts'
+export { deviceName, deviceOver } from './route/device.ts'
 export { inPieces } from './route/in-pieces.ts'
 export { type Joint, jointBetween, turnsOf, type Way } from './route/join.ts'
 export { barsChanged, handLaid, laidAt, layChain, layStep, markByHand, stepAt } from './route/laid.ts'

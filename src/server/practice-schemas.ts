@@ -17,17 +17,24 @@ type Fields = Readonly<Record<string, unknown>>
 
 const text = (max: number) => Joi.string().max(max)
 const id = text(60).allow(null)
-const order = Joi.string().valid(...ITEM_KEY_ORDERS)
+const order = Joi.string()
+  .replace(/^at random$/, 'random')
+  .valid(...ITEM_KEY_ORDERS)
 const keyNames = Joi.array().items(text(60).trim().min(1)).max(40)
 const tempo = Joi.number().min(20).max(400)
 const bar = Joi.number().integer().min(0).max(10_000)
 
+/** Before this year no calendar here counts. */
+const FIRST_YEAR = 1900
 /** A moment, brought to UTC. */
 const moment = Joi.string()
   .isoDate()
-  .custom((value: string) => {
-    const at = Date.parse(value)
-    return Number.isNaN(at) ? value : new Date(at).toISOString()
+  .custom((value: string, helpers: CustomHelpers) => {
+    const at = new Date(value)
+    if (Number.isNaN(at.getTime())) return value
+    if (at.getUTCFullYear() < FIRST_YEAR)
+      return helpers.message({ custom: `{{#label}} lies before the year ${FIRST_YEAR}` })
+    return at.toISOString()
   })
 
 /** What an item is of. Kinds nobody knows yet are kept as they are. */

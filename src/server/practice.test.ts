@@ -92,6 +92,7 @@ describe('practice', () => {
     ['log', { kind: 'word' }, 'text'],
     ['log', { kind: 'round', grade: 'perfect' }, 'grade'],
     ['log', { kind: 'round', at: 'yesterday' }, 'at'],
+    ['log', { kind: 'round', at: '0000-01-01T00:00:00Z' }, 'at'],
     ['log', { kind: 'rest' }, 'kind'],
   ])('refuses a row of %s that says %j, and names %s', async (kind, row, path) => {
     const refused = async () => READABLE[kind](check(ROWS[kind], row))

@@ -41,6 +41,10 @@ const ASKED: readonly (readonly [string, Record<string, string>])[] = [
   ['dominants', { of: 'Ebdim7' }],
   ['name', { notes: 'Ab,C,Eb,Bb,D,Gb' }],
   ['health', {}],
+  ['practice/today', { minutes: '25', zone: '60', now: '2026-11-20T09:00:00Z' }],
+  ['practice/cards', {}],
+  ['practice/coverage', {}],
+  ['practice/course', { days: '7' }],
 ]
 
 test('every real answer is what openapi.json says, with no field outside it', async () => {

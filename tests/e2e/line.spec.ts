@@ -1,6 +1,7 @@
 import { expect, type Page, test } from '@playwright/test'
 import { emptyData, type Running, removeData, startServer } from '../serving.ts'
 import { listen, takePeak } from './listen.ts'
+import { plugIn, strike } from './midi.ts'
 import { complaints, currentSpot, MUSIC, open } from './page.ts'
 import { call } from './server.ts'
 
@@ -181,39 +182,12 @@ test('a line is written by degrees, moved by keys, tapped on staff and keys, and
 })
 
 test('an instrument plays a line in, one note after another', async ({ page }) => {
-  await page.addInitScript(() => {
-    const input = Object.assign(new EventTarget(), {
-      id: '1',
-      name: 'Dummy keys',
-      manufacturer: '',
-      type: 'input',
-      state: 'connected',
-      connection: 'open',
-      version: '1',
-      onmidimessage: null as ((e: { data: Uint8Array; timeStamp: number }) => void) | null,
-      open: async () => input,
-      close: async () => input,
-    })
-    const access = Object.assign(new EventTarget(), {
-      inputs: new Map([['1', input]]),
-      outputs: new Map(),
-      sysexEnabled: false,
-      onstatechange: null,
-    })
-    Object.assign(navigator, { requestMIDIAccess: async () => access })
-    Object.assign(window, {
-      strike: (pitch: number) => {
-        const event = Object.assign(new Event('midimessage'), { data: new Uint8Array([0x90, pitch, 90]) })
-        input.onmidimessage?.(event as never)
-        input.dispatchEvent(event)
-      },
-    })
-  })
+  await plugIn(page)
   await begin(page)
   await page.getByRole('button', { name: 'play it in' }).click()
   await expect(page.getByRole('button', { name: 'play it in' })).toHaveAttribute('aria-pressed', 'true')
   for (const pitch of [62, 65, 69]) {
-    await page.evaluate((p) => (window as unknown as { strike: (p: number) => void }).strike(p), pitch)
+    await strike(page, pitch)
   }
   await expect(notes(page)).toHaveCount(3)
   expect((await labels(page)).map((l) => l.split(', ')[1])).toEqual(['D', 'F', 'A'])

@@ -29,9 +29,14 @@ export const degreeQuestion = (chord: Chord, up: number): Made => {
   return {
     ask: `Which degree is ${note} over ${chord.symbol}?`,
     right,
+    pc: pitchClass(chord.root.pc + up),
     wrong: CONFUSED.map((by): Choice => {
       const text = nameAt(chord, up + by)
-      return { text, why: `The ${text} of ${chord.symbol} is ${noteAt(chord, up + by)}.` }
+      return {
+        text,
+        why: `The ${text} of ${chord.symbol} is ${noteAt(chord, up + by)}.`,
+        pc: pitchClass(chord.root.pc + up + by),
+      }
     }),
     proof: `${note} stands ${up} half ${up === 1 ? 'step' : 'steps'} above ${chord.root.name}: the ${right}.`,
   }
@@ -46,9 +51,14 @@ export const noteQuestion = (rng: Rng): Made => {
   return {
     ask: `Which note is the ${degree} of ${chord.symbol}?`,
     right,
+    pc: pitchClass(chord.root.pc + up),
     wrong: CONFUSED.map((by): Choice => {
       const text = noteAt(chord, up + by)
-      return { text, why: `${text} is the ${nameAt(chord, up + by)} of ${chord.symbol}.` }
+      return {
+        text,
+        why: `${text} is the ${nameAt(chord, up + by)} of ${chord.symbol}.`,
+        pc: pitchClass(chord.root.pc + up + by),
+      }
     }),
     proof: `The ${degree} stands ${up} half ${up === 1 ? 'step' : 'steps'} above ${chord.root.name}: ${right}.`,
   }
@@ -69,11 +79,12 @@ export const wayHomeQuestion = (rng: Rng): Made | null => {
   return {
     ask: `Over ${dominant.symbol} to ${next.symbol}: where does ${note} go by a half step ${way}?`,
     right: said(target),
+    pc: target.note.pc,
     wrong: tones
       .filter((t) => t !== target)
       .map((t) => {
         const by = pitchClass(down ? pc - t.note.pc : t.note.pc - pc)
-        return { text: said(t), why: `${t.note.name} lies ${by} half steps ${way} of ${note}.` }
+        return { text: said(t), why: `${t.note.name} lies ${by} half steps ${way} of ${note}.`, pc: t.note.pc }
       }),
     proof: `A half step ${way} from ${note} is ${target.note.name}, the ${target.degree} of ${next.symbol}.`,
   }

@@ -18,9 +18,9 @@ const anyReading = (chord: Chord, rng: Rng): Reading =>
 export const degreeByEar = (rng: Rng): Made => {
   const chord = anyChord(rng)
   const up = 1 + Math.floor(rng() * 11)
-  const { right, wrong, proof } = degreeQuestion(chord, up)
   return {
-    ...{ ask: `Which degree sounds over ${chord.symbol}?`, right, wrong, proof },
+    ...degreeQuestion(chord, up),
+    ask: `Which degree sounds over ${chord.symbol}?`,
     hear: [over(chord, [topOf(pitchClass(chord.root.pc + up))])],
   }
 }

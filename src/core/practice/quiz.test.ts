@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { QUIZ_KIND_NAMES, type QuizKind, type QuizQuestion, quizOf } from './quiz.ts'
+import { QUIZ_KIND_NAMES, QUIZ_TOPIC_NAMES, type QuizKind, type QuizQuestion, quizKinds, quizOf } from './quiz.ts'
 
 const drawn = (seed: number): (() => number) => {
   let state = seed
@@ -106,6 +106,10 @@ const isRight = (q: QuizQuestion, text: string): boolean | null => {
 }
 
 describe('the quiz', () => {
+  it('is asked by topics or by kinds; every kind belongs to one topic', () => {
+    expect(quizKinds(['symmetric', 'note', 'harbour'])).toEqual(['note', 'dominants', 'repeats'])
+    expect(QUIZ_TOPIC_NAMES.flatMap((t) => quizKinds([t])).sort()).toEqual([...QUIZ_KIND_NAMES].sort())
+  })
   it('has one right answer to each of twenty thousand questions, the others wrong for a reason', () => {
     const all = quizOf(QUIZ_KIND_NAMES, 20_000, drawn(20_261_128))
     const wrong: string[] = []
@@ -113,6 +117,8 @@ describe('the quiz', () => {
       const right = q.choices.filter((c) => c.why === null)
       if (right.length !== 1 || right[0]?.text !== q.answer) wrong.push(`${q.ask}: not one answer`)
       if (new Set(q.choices.map((c) => c.text)).size !== q.choices.length) wrong.push(`${q.ask}: a choice twice`)
+      if (q.kind === 'note' && q.choices.some((c) => c.pc !== fold(pcOf(c.text))))
+        wrong.push(`${q.ask}: played wrongly`)
       if (q.choices.length < 2 || q.choices.some((c) => c.why === '')) wrong.push(`${q.ask}: nothing to choose from`)
       // Which tensions: a list of some of them is no other right answer, so only the right one is worked out again.
       for (const c of q.kind === 'tensions' ? right : q.choices) {

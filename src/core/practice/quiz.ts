@@ -8,6 +8,8 @@ import { dominantsQuestion, repeatsQuestion } from './quiz-symmetry.ts'
 export interface Choice {
   readonly text: string
   readonly why: string | null
+  /** The pitch class that answers so when it is played; where an answer is no note there is none. */
+  readonly pc?: number
 }
 
 /** A question, all in ASCII names. The answer is one of the choices; `proof` says how it is worked out. */
@@ -41,9 +43,29 @@ export const QUIZ_KINDS = {
 export type QuizKind = keyof typeof QUIZ_KINDS
 export const QUIZ_KIND_NAMES = Object.keys(QUIZ_KINDS) as readonly QuizKind[]
 
+/** What is asked about, and the kinds of question it takes in. */
+export const QUIZ_TOPICS = {
+  degrees: ['degree', 'note'],
+  overlays: ['tensions', 'which overlay', 'further out'],
+  symmetric: ['dominants', 'repeats'],
+  'ways home': ['way home'],
+  function: ['function'],
+  'by ear': ['degree by ear', 'overlay by ear', 'how far by ear', 'landing by ear', 'further out by ear'],
+} as const satisfies Readonly<Record<string, readonly QuizKind[]>>
+export type QuizTopic = keyof typeof QUIZ_TOPICS
+export const QUIZ_TOPIC_NAMES = Object.keys(QUIZ_TOPICS) as readonly QuizTopic[]
+
+/** The kinds of question that topics, or kinds by their own names, take in; what is neither is passed over. */
+export const quizKinds = (named: readonly string[]): readonly QuizKind[] => {
+  const asked = new Set(named.flatMap((n): readonly string[] => QUIZ_TOPICS[n as QuizTopic] ?? [n]))
+  return QUIZ_KIND_NAMES.filter((k) => asked.has(k))
+}
+
 /** What a maker of questions gives: everything but its kind. */
 export type Made = Omit<QuizQuestion, 'kind' | 'choices' | 'answer'> & {
   readonly right: string
+  /** The pitch class that plays the right answer. */
+  readonly pc?: number
   readonly wrong: readonly Choice[]
 }
 
@@ -67,8 +89,11 @@ export const quizQuestion = (kind: QuizKind, rng: Rng): QuizQuestion => {
     const made = QUIZ_KINDS[kind](rng)
     const wrong = made && distinct(made.right, made.wrong)
     if (!made || !wrong || wrong.length === 0) continue
-    const { ask, right, proof, hear } = made
-    const choices = shuffled([{ text: right, why: null }, ...shuffled(wrong, rng).slice(0, MOST_WRONG)], rng)
+    const { ask, right, proof, hear, pc } = made
+    const choices = shuffled(
+      [{ text: right, why: null, ...(pc === undefined ? {} : { pc }) }, ...shuffled(wrong, rng).slice(0, MOST_WRONG)],
+      rng,
+    )
     return { kind, ask, choices, answer: right, proof, ...(hear ? { hear } : {}) }
   }
   throw new Error(`no question of the kind ${kind} could be made`)

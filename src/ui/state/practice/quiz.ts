@@ -1,5 +1,12 @@
 import { atom } from 'nanostores'
-import { QUIZ_KIND_NAMES, type QuizKind, type QuizQuestion, quizQuestion } from '../../../core/index.ts'
+import {
+  pitchClass,
+  QUIZ_KIND_NAMES,
+  type QuizKind,
+  type QuizQuestion,
+  quizKinds,
+  quizQuestion,
+} from '../../../core/index.ts'
 import { logAnswer } from './logging.ts'
 
 /** A question as it stands: what was answered, and when it was put. */
@@ -52,7 +59,7 @@ const nextPut = (quiz: Quizzing): Put => {
 
 /** Kinds there are among what an item or an address names; all of them where it names none. */
 export const topicsFrom = (named: readonly string[] | null): readonly QuizKind[] => {
-  const known = QUIZ_KIND_NAMES.filter((k) => named?.includes(k))
+  const known = quizKinds(named ?? [])
   return known.length > 0 ? known : QUIZ_KIND_NAMES
 }
 
@@ -84,6 +91,15 @@ export const answerQuiz = (given: string): void => {
   })
   const minutes = Math.min(MOST_MINUTES, Math.round(((performance.now() - putAt) / 60_000) * 100) / 100)
   logAnswer(quiz.itemId, { topic: question.kind, right: question.answer, given }, minutes)
+}
+
+/** Answers by a played note, where the answers are notes; tells whether one of them was meant. */
+export const answerByPitch = (pitch: number): boolean => {
+  const now = questionNow()
+  const choice = now?.question.choices.find((c) => c.pc === pitchClass(pitch))
+  if (now?.given !== null || !choice) return false
+  answerQuiz(choice.text)
+  return true
 }
 
 /** Puts the next question. */

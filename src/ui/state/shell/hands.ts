@@ -1,4 +1,7 @@
 import {
+  type Chord,
+  deviceName,
+  deviceOver,
   type Grade,
   type ItemOf,
   readTune,
@@ -96,6 +99,12 @@ export const makeHere = async (): Promise<void> => {
   go({ view: 'line', make: 'make', makeFrom, draft: 0, note: 0 })
 }
 
+/** What kind of chord it is, without its root: it is practised on all of them. */
+const typeOf = ({ symbol, root }: Chord): string => {
+  const type = symbol.slice(root.name.length)
+  return type === '' ? 'a major triad' : type
+}
+
 /** What is in view as something to practise, in concert pitch; in words why it is nothing. */
 const itemHere = async (): Promise<{ readonly name: string; readonly of: ItemOf } | string> => {
   const address = $address.get()
@@ -124,7 +133,7 @@ const itemHere = async (): Promise<{ readonly name: string; readonly of: ItemOf 
   if (!concert) return 'Open a chart, or ask for an overlay over a chord, first.'
   const { overlay, chord, next } = concert
   return {
-    name: `${overlay.name} over ${chord.symbol}`,
+    name: `${deviceName(deviceOver(overlay, chord))} over ${typeOf(chord)}${next ? `, to ${typeOf(next)}` : ''}`,
     of: {
       ...{ kind: overlay.groups ? 'pair' : 'overlay', overlay: overlay.name, chord: chord.symbol },
       ...(next ? { next: next.symbol } : {}),

@@ -12,6 +12,7 @@ import type { OpenChart } from '../../state/tune/open-chart.ts'
 import { FigureTabs } from '../overlay/FigureTabs.tsx'
 import { LayButtons } from '../overlay/LayButtons.tsx'
 import styles from '../overlay/Picture.module.css'
+import { PractiseButton } from '../overlay/PractiseButton.tsx'
 import { TurnTaking } from '../overlay/TurnTaking.tsx'
 import { ChordPanel } from './ChordPanel.tsx'
 import { ComparePanel } from './ComparePanel.tsx'
@@ -89,6 +90,7 @@ export const Picture = ({ address, openChart, reading }: Props) => {
           <Button title="k: keep it as an idea, without a place" onClick={keep}>
             Keep
           </Button>
+          <PractiseButton />
           <LayButtons openChart={openChart} />
         </span>
       </header>

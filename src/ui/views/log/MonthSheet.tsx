@@ -37,13 +37,17 @@ export const MonthSheet = ({ openChart, onDone }: { readonly openChart: OpenChar
   const days = course.value?.days ?? []
   const since = days[0]?.day ?? ''
   const nameOf = (id: string | null): string | null => items.find((i) => i.id === id)?.name ?? null
+  const isQuiz = (id: string): boolean => items.find((i) => i.id === id)?.of.kind === 'quiz'
   const whole = days.reduce((sum, d) => sum + d.minutes, 0)
   const practised = days.filter((d) => d.minutes > 0 || d.rounds > 0)
   const words = entries.filter((e) => e.kind === 'word' && e.at.slice(0, 10) >= since)
   const played = (cards.value?.cards ?? []).filter((c) => c.last !== null && c.last.slice(0, 10) >= since)
   return createPortal(
     <div className={`paper ${styles.month}`}>
-      <h1>Practice, {format(new Date(), 'MMMM yyyy')}</h1>
+      <h1>
+        Practice, {since === '' ? '' : format(new Date(`${since}T12:00:00`), 'd MMMM')} to{' '}
+        {format(new Date(), 'd MMMM yyyy')}
+      </h1>
       <p>
         {Math.round(whole)} minutes on {practised.length} of {days.length} days.
       </p>
@@ -71,7 +75,7 @@ export const MonthSheet = ({ openChart, onDone }: { readonly openChart: OpenChar
         heads={['item', 'tempo', 'fastest clean', 'rounds']}
         rows={played.map((c) => [
           `${nameOf(c.itemId)} in ${keyName(c.key, openChart)}`,
-          String(c.tempo),
+          isQuiz(c.itemId) ? '–' : String(c.tempo),
           c.best === null ? '–' : String(c.best),
           String(c.rounds),
         ])}

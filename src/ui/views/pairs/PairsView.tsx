@@ -11,6 +11,7 @@ import { layWritten } from '../../state/tune/laying.ts'
 import type { OpenChart } from '../../state/tune/open-chart.ts'
 import { FigureTabs } from '../overlay/FigureTabs.tsx'
 import { LayButtons } from '../overlay/LayButtons.tsx'
+import { PractiseButton } from '../overlay/PractiseButton.tsx'
 import { TurnTaking } from '../overlay/TurnTaking.tsx'
 import type { ViewProps } from '../view.ts'
 import { Derive } from './Derive.tsx'
@@ -166,6 +167,7 @@ const PairsView = ({ address, openChart }: ViewProps) => {
             <Button title="k" onClick={keep}>
               Keep
             </Button>
+            <PractiseButton />
             <LayButtons openChart={openChart} />
           </span>
         )}

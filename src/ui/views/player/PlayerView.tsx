@@ -110,6 +110,16 @@ const Missing = ({ title, text }: { readonly title: string; readonly text: strin
 const pedalWords = (of: OnStage): string =>
   of.since === null ? 'pedal on: start' : 'pedal on: clean · back: again · twice: stop'
 
+const MINUTE_MS = 60_000
+const BREAK_AFTER = 20
+
+/** Whether the block has had its minutes, or it is time for a break; null while neither is. */
+const timeWords = ({ since }: OnStage, minutes: number | null): string | null => {
+  const played = since === null ? 0 : (performance.now() - since) / MINUTE_MS
+  if (minutes !== null && played >= minutes) return 'The minutes of this block are up: Enter for the next.'
+  return played >= BREAK_AFTER ? 'Twenty minutes: put it down for two.' : null
+}
+
 /** The item on the player, to be read from two metres with both hands on an instrument. */
 const PlayerView = ({ address, kept, openChart }: ViewProps) => {
   const of = useStore($onStage)
@@ -192,7 +202,9 @@ const PlayerView = ({ address, kept, openChart }: ViewProps) => {
         <Button tone="quiet" className={styles.railed ?? ''} title="Esc" onClick={() => go({ view: 'practice' })}>
           Back to Practice
         </Button>
-        <span className={styles.pedal}>{pedalWords(of)}</span>
+        <span className={styles.pedal} role="status">
+          {timeWords(of, session?.blocks[session.at]?.minutes ?? null) ?? pedalWords(of)}
+        </span>
         <span className={styles.name}>{of.item.name}</span>
       </div>
     </div>

@@ -127,7 +127,7 @@ const Item = ({
           Play
         </Button>
       </div>
-      <p className={styles.why}>{ofWords(item.of)}</p>
+      <p className={styles.why}>{ofWords(item.of, openChart)}</p>
       <ul className={styles.keyCards} aria-label={`Keys of ${item.name}`}>
         {cards.map((c) => (
           <KeyCard key={c.key} card={c} item={item} openChart={openChart} />
@@ -189,7 +189,7 @@ export const ItemsPanel = ({ kept, openChart }: ViewProps) => {
         </p>
         <Button onClick={addReadyItems}>Add the seven that teachers begin with</Button>
       </div>
-      <NewItem kept={kept} />
+      <NewItem kept={kept} openChart={openChart} />
       <ul className={styles.plain}>
         {items.map((item) => (
           <Item key={item.id} item={item} cards={cards.filter((c) => c.itemId === item.id)} openChart={openChart} />

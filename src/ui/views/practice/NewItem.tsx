@@ -1,9 +1,21 @@
 import { useState } from 'react'
-import { type ItemOf, OUTSIDE_NAMES, OUTSIDE_SOURCES, readChord, readOverlay, toGlyphs } from '../../../core/index.ts'
+import {
+  type Interval,
+  type ItemOf,
+  OUTSIDE_NAMES,
+  OUTSIDE_SOURCES,
+  readChord,
+  readOverlay,
+  reverse,
+  toGlyphs,
+  transposeChord,
+  transposeOverlay,
+} from '../../../core/index.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Select } from '../../parts/Select.tsx'
 import type { Kept } from '../../state/kept/kept.ts'
 import { itemFor } from '../../state/practice/items.ts'
+import type { OpenChart } from '../../state/tune/open-chart.ts'
 import styles from './PracticeView.module.css'
 
 const KINDS = [
@@ -12,14 +24,16 @@ const KINDS = [
 ] as const
 const [ROUTE_IN_HAND, OTHER_CHANGES] = OUTSIDE_SOURCES
 
-/** What is asked for as an item, or what is wrong with it. All names as they are typed: concert pitch. */
+/** What is asked for as an item in concert pitch, or what is wrong with it; names are typed in written pitch. */
 const itemOf = (
   kind: (typeof KINDS)[number]['value'],
   { chord, sounds, outside, block, first, chartId, otherId }: Asked,
+  back: Interval,
 ): { readonly name: string; readonly of: ItemOf } | string => {
   const over = chartId === '' ? chord.trim() : ''
-  if (chartId === '' && !readChord(over).ok) return `“${over}” is no chord: write one as Dm7 or E7alt.`
-  const where = chartId === '' ? { chord: over } : { chartId }
+  const read = readChord(over)
+  if (chartId === '' && !read.ok) return `“${over}” is no chord: write one as Dm7 or E7alt.`
+  const where = chartId === '' && read.ok ? { chord: transposeChord(read.value, back).symbol } : { chartId }
   if (kind === 'out-in') {
     const other = outside === OTHER_CHANGES && otherId !== '' ? { outsideChartId: otherId } : {}
     if (outside === OTHER_CHANGES && otherId === '') return 'Choose the chart whose changes are outside.'
@@ -28,12 +42,16 @@ const itemOf = (
     return { name, of: { kind, ...where, outside, block, first, ...other } }
   }
   const all = sounds.split(',').map((s) => s.trim())
+  const heard = all.flatMap((s) => {
+    const sound = readOverlay(s)
+    return sound.ok ? [transposeOverlay(sound.value, back).name] : []
+  })
   const unread = all.find((s) => !readOverlay(s).ok)
   if (unread !== undefined || all.length < 2)
     return all.length < 2
       ? 'Name two sounds or more, with commas between.'
       : `“${unread}” is not understood as something to lay over a chord.`
-  return { name: all.join(' / '), of: { kind, ...where, sounds: all, block } }
+  return { name: all.join(' / '), of: { kind, ...where, sounds: heard, block } }
 }
 
 interface Asked {
@@ -50,7 +68,7 @@ const EMPTY: Asked = {
 }
 
 /** A new item of blocks or of sounds, over one chord or a chart; everything else is made by `p` where it is in view. */
-export const NewItem = ({ kept }: { readonly kept: Kept }) => {
+export const NewItem = ({ kept, openChart }: { readonly kept: Kept; readonly openChart: OpenChart }) => {
   const [kind, setKind] = useState<(typeof KINDS)[number]['value']>('out-in')
   const [asked, setAsked] = useState(EMPTY)
   const [wrong, setWrong] = useState<string | null>(null)
@@ -59,7 +77,7 @@ export const NewItem = ({ kept }: { readonly kept: Kept }) => {
     setWrong(null)
   }
   const make = () => {
-    const made = itemOf(kind, asked)
+    const made = itemOf(kind, asked, reverse(openChart.instrument.written))
     if (typeof made === 'string') return setWrong(made)
     void itemFor(made.name, made.of)
   }

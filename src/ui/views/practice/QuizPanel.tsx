@@ -17,6 +17,7 @@ import {
   QUIZ_LENGTH,
   topicsFrom,
 } from '../../state/practice/quiz.ts'
+import { $answering, stopAnswering, toggleAnswering } from '../../state/practice/quiz-midi.ts'
 import { $session } from '../../state/practice/session.ts'
 import { hearQuestion } from '../../state/sound/quiz-hearing.ts'
 import { goOnToNextBlock } from '../../state/sound/sessions.ts'
@@ -96,6 +97,8 @@ const Question = ({ put }: { readonly put: Put }) => {
 export const QuizPanel = ({ address }: ViewProps) => {
   const quiz = useStore($quiz, FIRST)
   const session = useStore($session, FIRST)
+  const answering = useStore($answering, FIRST)
+  useEffect(() => stopAnswering, [])
   const put = quiz?.put.at(-1)
   const hears = put?.question.hear
   const isNew = put?.given === null
@@ -117,6 +120,9 @@ export const QuizPanel = ({ address }: ViewProps) => {
           {quiz ? 'Begin anew' : 'Begin'}
         </Button>
         {quiz && <Button onClick={endQuiz}>End</Button>}
+        <Button pressed={answering !== null} onClick={() => void toggleAnswering()}>
+          Answer by playing (MIDI)
+        </Button>
         {session && <Button onClick={goOnToNextBlock}>Next block</Button>}
         {quiz && (
           <span className={styles.tally}>

@@ -1,5 +1,16 @@
 import { differenceInCalendarDays } from 'date-fns'
-import { type ItemOf, type Note, readNote, toGlyphs, writtenRoot } from '../../../core/index.ts'
+import {
+  type Interval,
+  type ItemOf,
+  type Note,
+  readChord,
+  readNote,
+  readOverlay,
+  toGlyphs,
+  transposeChord,
+  transposeOverlay,
+  writtenRoot,
+} from '../../../core/index.ts'
 import type { CardFigures } from '../../state/practice/figures.ts'
 import type { OpenChart } from '../../state/tune/open-chart.ts'
 
@@ -49,15 +60,25 @@ const KINDS: Readonly<Record<string, string>> = {
   'out-in': 'out and in',
   combine: 'apart, then together',
 }
-/** What an item is of, in a few words. Names stay in concert pitch: it is practised in every key. */
-export const ofWords = (of: ItemOf): string => {
+const overlayIn = (name: string, by: Interval): string => {
+  const read = readOverlay(name)
+  return read.ok ? transposeOverlay(read.value, by).name : name
+}
+const chordIn = (symbol: string, by: Interval): string => {
+  const read = readChord(symbol)
+  return read.ok ? transposeChord(read.value, by).symbol : symbol
+}
+
+/** What an item is of, in a few words, in the player's written pitch. */
+export const ofWords = (of: ItemOf, { instrument }: OpenChart): string => {
+  const by = instrument.written
   const kind = KINDS[of.kind] ?? of.kind
   const what =
     of.kind === 'quiz'
       ? (of.topics ?? []).join(', ')
       : of.kind === 'combine'
-        ? (of.sounds ?? []).join(' / ')
-        : (of.overlay ?? of.outside ?? '')
-  const over = of.chord ? ` over ${of.chord}${of.next ? ` to ${of.next}` : ''}` : ''
+        ? (of.sounds ?? []).map((s) => overlayIn(s, by)).join(' / ')
+        : overlayIn(of.overlay ?? of.outside ?? '', by)
+  const over = of.chord ? ` over ${chordIn(of.chord, by)}${of.next ? ` to ${chordIn(of.next, by)}` : ''}` : ''
   return toGlyphs(`${kind}${what === '' ? '' : `: ${what}`}${over}`)
 }

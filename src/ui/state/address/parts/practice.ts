@@ -1,4 +1,4 @@
-import { QUIZ_KIND_NAMES } from '../../../../core/index.ts'
+import { QUIZ_KIND_NAMES, QUIZ_TOPIC_NAMES } from '../../../../core/index.ts'
 import { choice, partOf, text, type ValueOf, whole } from '../codec.ts'
 
 export const PRACTICE_TABS = ['today', 'items', 'quiz'] as const
@@ -7,7 +7,7 @@ export const LOG_TABS = ['coverage', 'course', 'entries'] as const
 export type LogTab = (typeof LOG_TABS)[number]
 
 export const MINUTES = { least: 5, most: 120 } as const
-export const QUIZ_TOPICS = ['any', ...QUIZ_KIND_NAMES] as const
+export const QUIZ_TOPICS = ['any', ...QUIZ_TOPIC_NAMES, ...QUIZ_KIND_NAMES.filter((k) => k !== 'function')] as const
 
 /** How long one has; what is practised, and in which key alone; what the quiz asks; which side of the log is in view. */
 export const PRACTICE = partOf({
