@@ -20,7 +20,9 @@ const bench = async (name) => {
   run('node', [outfile])
 }
 const asked = process.argv.slice(2)
-for (const name of ['bench', 'making', 'practice', 'load', 'keys'].filter((n) => asked.length === 0 || asked.includes(n))) {
+for (const name of ['bench', 'making', 'practice', 'load', 'keys'].filter(
+  (n) => asked.length === 0 || asked.includes(n),
+)) {
   if (name === 'load' || name === 'keys') await ensureBuilt()
   await bench(name)
 }

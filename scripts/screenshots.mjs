@@ -9,25 +9,26 @@ import { ensureBuilt, ensureInstalled, ROOT } from './prepare.mjs'
 const at = (name, path, look = 'light', width = 1280, height = 800) => ({ name, path, look, width, height })
 const PAIR = 'bar=15&beat=3&over=F+%26+G%2B'
 const ROUTE = encodeURIComponent('{"families":["pentatonic"],"motion":"+1"}')
+const BLOCKS = 'A half step up, four and four'
 const SHOTS = [
   at('desk', 'desk?bar=13&beat=1&over=G+dorian'),
   at('desk-club', 'desk?bar=13&beat=1&over=G+dorian', 'dark'),
   at('desk-360', 'desk?bar=13&beat=1&over=G+dorian', 'light', 360, 760),
-  at('desk-keyboard', `desk?${PAIR}&figure=keyboard&hold=9%2C%2311&avoid=11`),
-  at('desk-fretboard', `desk?${PAIR}&figure=fretboard`),
-  at('desk-staff', `desk?${PAIR}&figure=staff`),
   at('charts', 'charts?bar=13&beat=1'),
   at('pairs', `pairs?${PAIR}&distance=2`),
-  at('pairs-play', `pairs?${PAIR}&part=play`),
   at('symmetry', 'symmetry?bar=15&beat=3&scale=Eb+half-whole'),
   at('route', `route?bar=13&beat=1&plan=${ROUTE}`),
-  at('route-seam-club', `route?bar=13&beat=1&panel=seam&plan=${ROUTE}`, 'dark'),
   at('route-360', `route?bar=13&beat=1&plan=${ROUTE}`, 'light', 360, 1500),
   at('line', 'line?note=9&beside=fade'),
   at('make', 'line?make=make&bar=15&beat=3&led=half+below&shape=1+2+3+5'),
   at('reuse', 'line?make=reuse'),
   { ...at('band', 'line?note=9&write=on&beside=keys'), press: 'v' },
   at('stand-club', 'stand?bar=13&beat=1&over=G+dorian', 'dark'),
+  at('practice', 'practice'),
+  { ...at('player', 'player'), item: BLOCKS },
+  { ...at('player-club', 'player', 'dark'), item: BLOCKS, press: 'Space', wait: 20_500 },
+  { ...at('quiz', 'practice?practise=quiz&topic=by+ear'), press: 'Space' },
+  at('log', 'log'),
   at('setup', 'set-up'),
 ]
 
@@ -56,14 +57,16 @@ await fetch(`${address}api/v1/settings`, {
 
 const { chromium } = await import('@playwright/test')
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] })
-for (const { name, path, look, width, height, press } of SHOTS) {
+const { items } = await (await fetch(`${address}api/v1/items?limit=200`)).json()
+const idOf = (item) => items.find((i) => i.name === item)?.id
+for (const { name, path, look, width, height, press, item, wait } of SHOTS) {
   const page = await browser.newPage({ viewport: { width, height }, colorScheme: look, reducedMotion: 'reduce' })
-  await page.goto(address + path)
+  await page.goto(address + path + (item ? `?item=${idOf(item)}` : ''))
   await page.waitForSelector('html[data-ready]')
   await page.evaluate(() => document.fonts.ready)
   await page.waitForTimeout(1200)
   if (press) await page.keyboard.press(press)
-  await page.waitForTimeout(300)
+  await page.waitForTimeout(wait ?? 300)
   await page.screenshot({ path: join(ROOT, `docs/screenshots/${name}.png`) })
   await page.close()
 }

@@ -24,21 +24,15 @@ import { $planning } from '../route/planning.ts'
 import { pickInView } from '../route/route-model.ts'
 import { concertSteps, keepRoute } from '../route/routes.ts'
 import { stepInView, toggleLock } from '../route/steering.ts'
+import { gradeRound, pedalOnStage } from '../sound/grading.ts'
 import { hear } from '../sound/hearing.ts'
 import { pressPedal } from '../sound/looping.ts'
 import { hearOverlay } from '../sound/overlay-hearing.ts'
 import { playOrStop, startPlaying } from '../sound/playing.ts'
-import {
-  $onStage,
-  gradeRound,
-  isPractising,
-  moveKey,
-  pedalOnStage,
-  playOrStopRounds,
-  stopRounds,
-} from '../sound/practising.ts'
+import { isPractising, moveKey, playOrStopRounds, stopRounds } from '../sound/practising.ts'
 import { hearQuestion } from '../sound/quiz-hearing.ts'
 import { goOnToNextBlock, startSessionHere } from '../sound/sessions.ts'
+import { $onStage } from '../sound/stage.ts'
 import { layHere, takeChain } from '../tune/in-hand.ts'
 import { $openChart } from '../tune/open-chart.ts'
 

@@ -1,8 +1,8 @@
 import { atom } from 'nanostores'
 import { say } from '../page/notices.ts'
 import { mixHeard } from './playing.ts'
-import { scoresOnce } from './practising.ts'
 import { handOver } from './saving.ts'
+import { scoresOnce } from './stage.ts'
 
 /** How far the sound file of the rounds is, 0..1; null where none is being made. */
 export const $roundsSaved = atom<number | null>(null)

@@ -12,10 +12,11 @@ import { say } from '../../state/page/notices.ts'
 import { $cards, $course, $practised, askCards, askCourse } from '../../state/practice/figures.ts'
 import { $items, $itemsFetched, fetchItems } from '../../state/practice/items.ts'
 import { banDevice } from '../../state/route/steering.ts'
+import { keyWords } from '../overlay/key-words.ts'
 import type { ViewProps } from '../view.ts'
 import type { Course } from './course-chart.ts'
 import styles from './LogView.module.css'
-import { dayText, keyName } from './words.ts'
+import { dayText } from './words.ts'
 
 const Picture = ({
   title,
@@ -145,7 +146,7 @@ export const CoursePanel = ({ openChart }: ViewProps) => {
             value={`${card.itemId} ${card.key}`}
             options={played.map((c) => ({
               value: `${c.itemId} ${c.key}`,
-              label: `${nameOf(c.itemId)} in ${keyName(c.key, openChart)}`,
+              label: `${nameOf(c.itemId)} in ${keyWords(c.key, openChart)}`,
             }))}
             onPick={setChosen}
           />

@@ -5,9 +5,10 @@ import { $coverage, $practised, askCoverage, type CoveredCell } from '../../stat
 import { $itemsFetched, fetchItems } from '../../state/practice/items.ts'
 import { fillHole } from '../../state/shell/holes.ts'
 import type { OpenChart } from '../../state/tune/open-chart.ts'
+import { keyWords } from '../overlay/key-words.ts'
 import type { ViewProps } from '../view.ts'
 import styles from './LogView.module.css'
-import { agoWords, FAMILY_WORDS, keyName } from './words.ts'
+import { agoWords, FAMILY_WORDS } from './words.ts'
 
 /** Longer ago than this a cell is told to be stale, by its broken edge. */
 const STALE_DAYS = 14
@@ -15,7 +16,7 @@ const HEIGHTS = 5
 
 const Cell = ({ cell, openChart }: { readonly cell: CoveredCell; readonly openChart: OpenChart }) => {
   const { family, key, last, tempo, clean } = cell
-  const name = `${FAMILY_WORDS[family]} in ${keyName(key, openChart)}`
+  const name = `${FAMILY_WORDS[family]} in ${keyWords(key, openChart)}`
   const days = last === null ? null : (Date.now() - Date.parse(last)) / 86_400_000
   const share = clean === null ? '' : `, ${Math.round(clean * 100)} of 100 rounds clean`
   const words =
@@ -64,7 +65,7 @@ export const CoveragePanel = ({ openChart }: ViewProps) => {
             <td />
             {keys.map((key) => (
               <th key={key} scope="col">
-                {keyName(key, openChart)}
+                {keyWords(key, openChart)}
               </th>
             ))}
           </tr>

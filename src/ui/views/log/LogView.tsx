@@ -2,8 +2,9 @@ import { useStore } from '@nanostores/react'
 import { useState } from 'react'
 import { Button } from '../../parts/Button.tsx'
 import { go } from '../../state/address/address.ts'
-import { LOG_TABS, type LogTab } from '../../state/address/parts/practice.ts'
+import type { LogTab } from '../../state/address/parts/practice.ts'
 import { $coverage } from '../../state/practice/figures.ts'
+import { TabbedHead } from '../overlay/TabbedHead.tsx'
 import type { ViewProps } from '../view.ts'
 import { CoursePanel } from './CoursePanel.tsx'
 import { CoveragePanel } from './CoveragePanel.tsx'
@@ -20,27 +21,14 @@ const LogView = (props: ViewProps) => {
   const known = useStore($coverage)
   return (
     <div className={styles.log}>
-      <header className={styles.head}>
-        <h1>Log</h1>
-        <nav aria-label="Log" className={styles.tabs}>
-          {LOG_TABS.map((tab) => (
-            <Button
-              key={tab}
-              aria-current={logged === tab ? 'page' : undefined}
-              pressed={logged === tab}
-              onClick={() => go({ logged: tab })}
-            >
-              {LABELS[tab]}
-            </Button>
-          ))}
-        </nav>
+      <TabbedHead title="Log" tabs={LABELS} now={logged} onPick={(tab) => go({ logged: tab })}>
         <span className={styles.files}>
           <a className={styles.file} href="/api/v1/practice/export" download>
             CSV
           </a>
           <Button onClick={() => setPrinting(true)}>Print the month</Button>
         </span>
-      </header>
+      </TabbedHead>
       {known.state === 'failed' && <p role="alert">The figures could not be worked out: {known.why}</p>}
       {logged === 'coverage' && <CoveragePanel {...props} />}
       {logged === 'course' && <CoursePanel {...props} />}

@@ -8,8 +8,9 @@ import { $cards, $course, askCards, askCourse } from '../../state/practice/figur
 import { $items } from '../../state/practice/items.ts'
 import { $entries, $entriesNext, moreEntries } from '../../state/practice/logging.ts'
 import type { OpenChart } from '../../state/tune/open-chart.ts'
+import { keyWords } from '../overlay/key-words.ts'
 import styles from './LogView.module.css'
-import { dayText, entryWords, keyName } from './words.ts'
+import { dayText, entryWords } from './words.ts'
 
 const DAYS = 31
 
@@ -74,7 +75,7 @@ export const MonthSheet = ({ openChart, onDone }: { readonly openChart: OpenChar
         className={styles.table}
         heads={['item', 'tempo', 'fastest clean', 'rounds']}
         rows={played.map((c) => [
-          `${nameOf(c.itemId)} in ${keyName(c.key, openChart)}`,
+          `${nameOf(c.itemId)} in ${keyWords(c.key, openChart)}`,
           isQuiz(c.itemId) ? '–' : String(c.tempo),
           c.best === null ? '–' : String(c.best),
           String(c.rounds),

@@ -1,7 +1,8 @@
 import { differenceInCalendarDays, format } from 'date-fns'
-import { type PracticeFamily, readNote, toGlyphs, writtenRoot } from '../../../core/index.ts'
+import { type PracticeFamily, toGlyphs } from '../../../core/index.ts'
 import type { LogRow } from '../../state/kept/row-types.ts'
 import type { OpenChart } from '../../state/tune/open-chart.ts'
+import { keyWords } from '../overlay/key-words.ts'
 
 export const FAMILY_WORDS: Readonly<Record<PracticeFamily, string>> = {
   triad: 'triads',
@@ -23,13 +24,6 @@ export const FAMILY_WORDS: Readonly<Record<PracticeFamily, string>> = {
   combine: 'combined',
 } as Readonly<Record<PracticeFamily, string>>
 
-/** A key in the player's written pitch; a topic of the quiz as it is. */
-export const keyName = (key: string, { instrument }: OpenChart): string => {
-  const read = readNote(key, 0)
-  const isNote = read.ok && read.value.end === key.length
-  return isNote ? toGlyphs(writtenRoot(read.value.note, instrument.written).name) : key
-}
-
 export const agoWords = (at: string): string => {
   const days = differenceInCalendarDays(new Date(), new Date(at))
   return days <= 0 ? 'today' : days === 1 ? 'yesterday' : `${days} days ago`
@@ -41,7 +35,7 @@ export const clockText = (at: string): string => format(new Date(at), 'HH:mm')
 /** What an entry says, in a few words. */
 export const entryWords = (entry: LogRow, itemName: string | null, openChart: OpenChart): string => {
   if (entry.kind === 'word') return entry.text ?? ''
-  const key = entry.key === null ? '' : ` in ${keyName(entry.key, openChart)}`
+  const key = entry.key === null ? '' : ` in ${keyWords(entry.key, openChart)}`
   const tempo = entry.tempo === null ? '' : ` at ${entry.tempo}`
   const said = entry.answered
     ? `: ${toGlyphs(entry.answered.right)}${entry.answered.given === entry.answered.right ? '' : ` taken for ${toGlyphs(entry.answered.given)}`}`

@@ -1,5 +1,5 @@
 import { Button } from '../../parts/Button.tsx'
-import { type PracticeManner, setManner } from '../../state/sound/practising.ts'
+import { type PracticeManner, setManner } from '../../state/sound/practice-manner.ts'
 
 /** How one practises: whether each round is heard before it is played, and whether a bar of count leads into a new key. */
 export const MannerButtons = ({ manner }: { readonly manner: PracticeManner }) => (

@@ -1,35 +1,19 @@
 import { useStore } from '@nanostores/react'
 import { useEffect, useMemo } from 'react'
-import {
-  homeOverlay,
-  type Reading,
-  readNote,
-  readOver,
-  soundingAt,
-  toGlyphs,
-  writtenRoot,
-} from '../../../core/index.ts'
+import { homeOverlay, type Reading, readOver, soundingAt, toGlyphs } from '../../../core/index.ts'
 import { CueBand } from '../../figures/CueBand.tsx'
 import { Button } from '../../parts/Button.tsx'
 import { go } from '../../state/address/address.ts'
 import { FIRST } from '../../state/page/first.ts'
 import { $cards, $practised, askCards } from '../../state/practice/figures.ts'
 import { $session } from '../../state/practice/session.ts'
-import {
-  $onStage,
-  $practiceTick,
-  gradeRound,
-  leaveStage,
-  mannerFrom,
-  moveKey,
-  type OnStage,
-  openStage,
-  playOrStopRounds,
-  refreshStage,
-  type ShownRound,
-} from '../../state/sound/practising.ts'
+import { gradeRound } from '../../state/sound/grading.ts'
+import { mannerFrom } from '../../state/sound/practice-manner.ts'
+import { leaveStage, moveKey, openStage, playOrStopRounds } from '../../state/sound/practising.ts'
 import { goOnToNextBlock } from '../../state/sound/sessions.ts'
+import { $onStage, $practiceTick, type OnStage, refreshStage, type ShownRound } from '../../state/sound/stage.ts'
 import type { OpenChart } from '../../state/tune/open-chart.ts'
+import { keyWords } from '../overlay/key-words.ts'
 import { MannerButtons } from '../overlay/MannerButtons.tsx'
 import { TurnTaking } from '../overlay/TurnTaking.tsx'
 import type { ViewProps } from '../view.ts'
@@ -37,11 +21,6 @@ import { CueNow } from './CueNow.tsx'
 import { LineNow } from './LineNow.tsx'
 import styles from './PlayerView.module.css'
 import { SaveRounds } from './SaveRounds.tsx'
-
-const shownKey = (key: string, { instrument }: OpenChart): string => {
-  const read = readNote(key, 0)
-  return toGlyphs(read.ok ? writtenRoot(read.value.note, instrument.written).name : key)
-}
 
 const VARIANTS = { whole: '', turns: 'by turns', free: 'freely' } as const
 /** What is done in a round, in words. */
@@ -88,7 +67,7 @@ const Grades = ({ of, shown }: { readonly of: OnStage; readonly shown: ShownRoun
 const Next = ({ of, openChart }: { readonly of: OnStage; readonly openChart: OpenChart }) => {
   const { next, shown } = of
   if (!next || !shown) return null
-  const key = shownKey(next.round.key, openChart)
+  const key = keyWords(next.round.key, openChart)
   const same = next.round.key === shown.round.key
   return (
     <p className={styles.next}>
@@ -165,7 +144,7 @@ const PlayerView = ({ address, kept, openChart }: ViewProps) => {
     <div className={styles.player}>
       <section className={styles.facts} aria-label="Round" aria-live="polite">
         <p className={styles.key}>
-          in <strong>{shownKey(round.key, openChart)}</strong> <span>{tempo}</span>
+          in <strong>{keyWords(round.key, openChart)}</strong> <span>{tempo}</span>
         </p>
         <h1 className={styles.chord}>{reading ? toGlyphs(reading.place.chord.symbol) : 'N.C.'}</h1>
         <p className={styles.overlay}>{reading ? toGlyphs(reading.overlay.name) : ''}</p>

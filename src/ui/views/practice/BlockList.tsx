@@ -23,8 +23,9 @@ import { standingOf } from '../../state/kept/rows.ts'
 import { restKey } from '../../state/practice/items.ts'
 import { arrange, type SessionBlock } from '../../state/practice/session.ts'
 import type { OpenChart } from '../../state/tune/open-chart.ts'
+import { keyWords } from '../overlay/key-words.ts'
 import styles from './PracticeView.module.css'
-import { cardRows, keyWords } from './words.ts'
+import { cardRows } from './words.ts'
 
 interface Props {
   readonly query: string

@@ -17,10 +17,11 @@ import {
   restKey,
 } from '../../state/practice/items.ts'
 import type { OpenChart } from '../../state/tune/open-chart.ts'
+import { keyWords } from '../overlay/key-words.ts'
 import type { ViewProps } from '../view.ts'
 import { NewItem } from './NewItem.tsx'
 import styles from './PracticeView.module.css'
-import { dayWords, keyWords, ofWords } from './words.ts'
+import { dayWords, ofWords } from './words.ts'
 
 const OWN = 'its own'
 const orderOf = (keys: ItemKeys): string => (typeof keys === 'string' ? keys : 'order' in keys ? keys.order : OWN)

@@ -1,10 +1,10 @@
 import { useStore } from '@nanostores/react'
 import { useEffect } from 'react'
-import { Button } from '../../parts/Button.tsx'
 import { go } from '../../state/address/address.ts'
-import { PRACTICE_TABS, type PracticeTab } from '../../state/address/parts/practice.ts'
+import type { PracticeTab } from '../../state/address/parts/practice.ts'
 import { $practised, askCards } from '../../state/practice/figures.ts'
 import { $itemsFetched, fetchItems } from '../../state/practice/items.ts'
+import { TabbedHead } from '../overlay/TabbedHead.tsx'
 import type { ViewProps } from '../view.ts'
 import { Cautions } from './Cautions.tsx'
 import { ItemsPanel } from './ItemsPanel.tsx'
@@ -26,21 +26,7 @@ const PracticeView = (props: ViewProps) => {
   useEffect(() => void askCards(), [practised])
   return (
     <div className={styles.practice}>
-      <header className={styles.head}>
-        <h1>Practice</h1>
-        <nav aria-label="Practice" className={styles.tabs}>
-          {PRACTICE_TABS.map((tab) => (
-            <Button
-              key={tab}
-              aria-current={practise === tab ? 'page' : undefined}
-              pressed={practise === tab}
-              onClick={() => go({ practise: tab })}
-            >
-              {LABELS[tab]}
-            </Button>
-          ))}
-        </nav>
-      </header>
+      <TabbedHead title="Practice" tabs={LABELS} now={practise} onPick={(tab) => go({ practise: tab })} />
       <Cautions />
       {practise === 'today' && <TodayPanel {...props} />}
       {practise === 'items' && <ItemsPanel {...props} />}

@@ -18,13 +18,13 @@ import {
   routinesFrom,
   type SessionBlock,
 } from '../../state/practice/session.ts'
-import { mannerFrom } from '../../state/sound/practising.ts'
+import { mannerFrom } from '../../state/sound/practice-manner.ts'
 import { openBlock, startSession } from '../../state/sound/sessions.ts'
+import { keyWords } from '../overlay/key-words.ts'
 import { MannerButtons } from '../overlay/MannerButtons.tsx'
 import type { ViewProps } from '../view.ts'
 import { BlockList } from './BlockList.tsx'
 import styles from './PracticeView.module.css'
-import { keyWords } from './words.ts'
 
 const NoItems = () => (
   <div className={styles.empty}>

@@ -2,28 +2,14 @@ import { differenceInCalendarDays } from 'date-fns'
 import {
   type Interval,
   type ItemOf,
-  type Note,
   readChord,
-  readNote,
   readOverlay,
   toGlyphs,
   transposeChord,
   transposeOverlay,
-  writtenRoot,
 } from '../../../core/index.ts'
 import type { CardFigures } from '../../state/practice/figures.ts'
 import type { OpenChart } from '../../state/tune/open-chart.ts'
-
-const noteFrom = (key: string): Note | null => {
-  const read = readNote(key, 0)
-  return read.ok && read.value.end === key.length ? read.value.note : null
-}
-
-/** A key in the player's written pitch; a topic of a quiz as it is. */
-export const keyWords = (key: string, { instrument }: OpenChart): string => {
-  const note = noteFrom(key)
-  return note ? toGlyphs(writtenRoot(note, instrument.written).name) : key
-}
 
 /** When something is due or was last, in days from today. */
 export const dayWords = (at: string | null, now = new Date()): string => {
