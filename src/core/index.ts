@@ -138,6 +138,7 @@ export {
   plainKey,
   type Rest,
   type TempoLadder,
+  TWELVE_KEYS,
   USUAL_LADDER,
 } from './practice/items.ts'
 export {
@@ -160,7 +161,15 @@ export {
   quizQuestion,
 } from './practice/quiz.ts'
 export { type Round, roundAt } from './practice/rounds.ts'
-export { type Cue, type Sources, type Stage, stageOf } from './practice/stage.ts'
+export {
+  type Cue,
+  heardIn,
+  type RoundVariant,
+  type Sources,
+  type Stage,
+  type StageSettings,
+  stageOf,
+} from './practice/stage.ts'
 export { type Block, todayList } from './practice/today.ts'
 export {
   type Candidate,

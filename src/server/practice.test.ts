@@ -77,7 +77,9 @@ describe('practice', () => {
     await deleteRow(db, 'log', second.id)
     expect((await figures()).card).toMatchObject({ rounds: 1, tempo: 60, last: '2026-11-17T16:30:00.000Z' })
     await deleteRow(db, 'items', id)
-    expect((await figures()).kinds).toEqual(['warm-up', 'free'])
+    const gone = await figures()
+    expect(gone.kinds).toEqual(['warm-up', 'free'])
+    expect(gone.cell).toMatchObject({ tempo: 60, rounds: 1 })
   })
 
   it.each<[kind: 'items' | 'log', row: object, path: string]>([

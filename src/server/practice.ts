@@ -111,8 +111,8 @@ export const cardsAnswer = async (db: Sql, { now }: When) => ({
 })
 
 export const coverageAnswer = async (db: Sql, _: When) => {
-  const { items, log } = await keptIn(db)
-  return { cells: coverageOf(items, log).map((c) => ({ ...c, last: iso(c.last) })) }
+  const items = await db.query<Pick<PracticeItem, 'id' | 'of'>>(PRACTICE.everyItem)
+  return { cells: coverageOf(items, await logIn(db)).map((c) => ({ ...c, last: iso(c.last) })) }
 }
 
 /** Day by day, the tempo of one card where one is named, and what is taken for what. */

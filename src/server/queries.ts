@@ -115,6 +115,8 @@ export const PAGE = {
 /** What the figures of practice are worked out from. Moments in milliseconds since 1970. */
 export const PRACTICE = {
   items: 'select id, name, of, keys, tempo, rests from items where deleted_at is null order by created_at, id',
+  /** Also of those that are gone: what was practised was. */
+  everyItem: 'select id, of from items',
   /** The whole log as one text of JSON: row by row it would take five times as long. */
   log: `select json_agg(json_build_array((extract(epoch from at) * 1000)::float8, kind, item_id, key, tempo, grade, minutes,
       answered) order by at)::text as entries from log_entries where deleted_at is null`,

@@ -1,7 +1,9 @@
 import {
   type ApproachName,
+  heardIn,
   type Interval,
   type InversionPath,
+  type ItemOf,
   inKey,
   type KeptOverride,
   keysInOrder,
@@ -13,14 +15,18 @@ import {
   makeLines,
   midi,
   placesIn,
+  type RoundVariant,
   readFigure,
   readOverlay,
   readRest,
   readTune,
   type School,
   type Serving,
+  type Sources,
+  type StageSettings,
   servingsOf,
   soundingAt,
+  stageOf,
   type TriadOrder,
   type ValueName,
   type Weights,
@@ -98,6 +104,21 @@ export const making = (ask: MakeAsk): Made => {
       ...{ why: d.why, joins: d.joins.map((j) => j.text), groups: d.groups },
     })),
   }
+}
+
+/** A round of a practice item that is to be heard, in words that can be sent. */
+export interface HeardAsk {
+  readonly of: ItemOf
+  readonly key: string
+  readonly variant: RoundVariant
+  readonly sources: Sources
+  readonly settings: StageSettings
+}
+
+/** What sounds in that round; nothing where there is no such round. */
+export const hearing = ({ of, key, variant, sources, settings }: HeardAsk): Line => {
+  const stage = stageOf(of, key, variant, sources, settings)
+  return stage ? heardIn(stage, settings) : []
 }
 
 /** A lick to be used again: its notes in concert pitch, the chart it lies over, and the pitch it is read in. */

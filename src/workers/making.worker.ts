@@ -1,4 +1,4 @@
 import { expose } from 'comlink'
-import { making, reusing } from './making.ts'
+import { hearing, making, reusing } from './making.ts'
 
-expose({ making, reusing })
+expose({ hearing, making, reusing })

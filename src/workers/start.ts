@@ -1,12 +1,12 @@
 import { proxy, type Remote, wrap } from 'comlink'
-import type { Condensed, LineAnalysis, LineAsk } from '../core/index.ts'
+import type { Condensed, Line, LineAnalysis, LineAsk } from '../core/index.ts'
 import type { AnalysisAsk } from './analysing.ts'
-import type { Made, MakeAsk, ReuseAsk, Reused } from './making.ts'
+import type { HeardAsk, Made, MakeAsk, ReuseAsk, Reused } from './making.ts'
 import type { PlanAsk, Planned } from './planning.ts'
 import type { Ranking, RankingAsk } from './ranking.ts'
 
 export type { AnalysisAsk } from './analysing.ts'
-export type { Made, MadeLine, MakeAsk, ReuseAsk, Reused } from './making.ts'
+export type { HeardAsk, Made, MadeLine, MakeAsk, ReuseAsk, Reused } from './making.ts'
 export type { PlanAsk, Planned } from './planning.ts'
 export type { Ranking, RankingAsk } from './ranking.ts'
 
@@ -21,6 +21,7 @@ interface Auditor {
   readonly takeLineApart: (ask: LineAsk) => LineAnalysis | null
 }
 interface Maker {
+  readonly hearing: (ask: HeardAsk) => Line
   readonly making: (ask: MakeAsk) => Made
   readonly reusing: (ask: ReuseAsk) => Reused | null
 }
@@ -78,7 +79,10 @@ const crewOf = <W>(start: () => Worker): Crew<W> => {
 
 const analyst = crewOf<Analyst>(() => new Worker(new URL('./analysing.worker.ts', import.meta.url), { type: 'module' }))
 const auditor = crewOf<Auditor>(() => new Worker(new URL('./auditing.worker.ts', import.meta.url), { type: 'module' }))
-const maker = crewOf<Maker>(() => new Worker(new URL('./making.worker.ts', import.meta.url), { type: 'module' }))
+const startMaker = () => new Worker(new URL('./making.worker.ts', import.meta.url), { type: 'module' })
+const maker = crewOf<Maker>(startMaker)
+/** A making that is stopped does not take from a player what is to be heard next. */
+const hearer = crewOf<Maker>(startMaker)
 const ranker = crewOf<Ranker>(() => new Worker(new URL('./ranking.worker.ts', import.meta.url), { type: 'module' }))
 const startPlanner = () => new Worker(new URL('./planning.worker.ts', import.meta.url), { type: 'module' })
 /** What is asked about one step does not stop the planning of the whole: each has a worker of its own. */
@@ -89,6 +93,9 @@ export const rankInWorker = (ask: RankingAsk): Promise<Ranking> => ranker.ask((w
 
 /** Makes lines in a worker. */
 export const makeInWorker = (ask: MakeAsk): Promise<Made> => maker.ask<Made>(async (w) => w.making(ask))
+
+/** Works out in a worker what sounds in a round that is heard. */
+export const hearInWorker = (ask: HeardAsk): Promise<Line> => hearer.ask<Line>(async (w) => w.hearing(ask))
 
 /** Ends the making that is under way. */
 export const stopMakingInWorker = (): void => maker.stop()

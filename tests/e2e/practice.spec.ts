@@ -44,9 +44,21 @@ test('eight rounds over four keys by pedal alone, graded, stopped; one grade und
   )
   expect(told.reverse()).toEqual(['round Eb clean 400', 'round D clean 400', 'round F# again 400', 'round A clean 400'])
 
-  await page.keyboard.press('Control+z')
-  await expect(page.getByRole('status').filter({ hasText: 'Undone: making' })).toContainText('the round in A, clean')
-  await expect.poll(async () => (await log()).length).toBe(3)
+  // The same round once more is another round.
+  await page.keyboard.press('Space')
+  await expect(button(page, 'Stop').first()).toBeVisible()
+  await expect(grade(page, 'clean')).toHaveAttribute('aria-pressed', 'false')
+  await pedal(page, 'PageDown')
+  await expect.poll(async () => (await log()).length).toBe(5)
+  await page.keyboard.press('Escape')
+  await expect(button(page, 'Play').first()).toBeVisible()
+
+  for (const left of [4, 3]) {
+    await page.keyboard.press('Control+z')
+    await expect.poll(async () => (await log()).length).toBe(left)
+    await expect(page.getByRole('status').filter({ hasText: 'Undone: making' })).toContainText('the round in A, clean')
+  }
+  await expect(grade(page, 'clean')).toHaveAttribute('aria-pressed', 'false')
   await open(page, `${server.address}practice`)
   const fives = page.getByRole('list', { name: 'Session' }).getByRole('listitem').filter({ hasText: 'Fives' })
   // What was played waits for another day; the key whose grade was taken back is the new thing.
@@ -171,6 +183,52 @@ test('the quiz is asked and answered by keys; what was wrong comes again, is log
   const first = [asked, ...texts]
   const early = answers.toReversed().slice(0, 2)
   for (const [i, e] of early.entries()) if (e.grade === 'again') expect(first.slice(i + 1)).toContain(first[i])
+
+  // A quiz among the items is begun with its own topics, and one of them alone from its card.
+  await make('items', { name: 'Again and again', of: { kind: 'quiz', topics: ['repeats', 'dominants'] } })
+  await open(page, `${server.address}practice?practise=items`)
+  const item = page.getByRole('listitem').filter({ has: page.getByRole('list', { name: 'Keys of Again and again' }) })
+  await item.getByRole('button', { name: 'Play', exact: true }).click()
+  await expect(question).toContainText(/come again|stand behind/)
+  await button(page, 'Items').click()
+  await item.getByRole('button', { name: /^repeats, / }).click()
+  await expect(question).toContainText('come again')
+})
+
+test('an item is put off and taken up again, a key is left out on purpose, its ladder is changed; each undone by name', async ({
+  page,
+}) => {
+  await make('items', { name: 'Moored', of: TWO, keys: 'fourths' })
+  await open(page, `${server.address}practice?practise=items`)
+  const item = page.getByRole('listitem').filter({ has: page.getByRole('list', { name: 'Keys of Moored' }) })
+  const cards = item.getByRole('list').getByRole('listitem')
+  await expect(cards).toHaveCount(12)
+  await item.getByText('Keys and ladder').click()
+  await item.getByRole('group', { name: 'Left out on purpose' }).getByRole('button', { name: 'F♯' }).click()
+  await expect(cards).toHaveCount(11)
+  await item.getByRole('spinbutton', { name: 'to' }).fill('96')
+  await item.getByRole('spinbutton', { name: 'to' }).press('Tab')
+  await item.getByRole('button', { name: 'Rest it' }).click()
+  await expect(item.getByText('All of it: rested')).toBeVisible()
+  const kept = async () => (await call(server.address, 'GET', 'items?q=Moored')).body.items[0]
+  await expect.poll(async () => (await kept()).rests?.length).toBe(1)
+  expect(await kept()).toMatchObject({
+    keys: { order: 'fourths', without: ['F#'] },
+    tempo: { from: 60, to: 96, step: 4 },
+  })
+  expect((await today(45)).blocks.some((b: { name: string | null }) => b.name === 'Moored')).toBe(false)
+  await item.getByRole('button', { name: 'Take it up again' }).last().click()
+  await expect.poll(async () => (await kept()).rests).toEqual([])
+  for (const what of [
+    'what is put off of Moored',
+    'what is put off of Moored',
+    'the tempo of Moored',
+    'the keys of Moored',
+  ]) {
+    await page.keyboard.press('Control+z')
+    await expect(page.getByRole('status').filter({ hasText: 'Undone' })).toContainText(what)
+  }
+  await expect(cards).toHaveCount(12)
 })
 
 test('the quiz is answered by playing', async ({ page }) => {
@@ -233,6 +291,29 @@ test('the log: a sentence, a grade that is changed, a hole that is filled, the c
   await cell(/^triads in E: never/).click()
   await expect(round(page)).toContainText('in E')
   expect(said).toEqual([])
+})
+
+test('what is kept is found by a word or a chord, and opened where it stands', async ({ page }) => {
+  const chart = await make('charts', { title: 'Fender', text: '| C | F#7 | Bmaj7 |' })
+  await make('ideas', {
+    overlay: 'D minor pentatonic',
+    chord: 'F#7',
+    note: 'harbour lights',
+    chartId: chart.id,
+    bar: 2,
+    beat: 1,
+  })
+  await make('lines', { name: 'Harbour steps', chartId: chart.id, line: { notes: [{ at: 0, for: 480, pitch: 60 }] } })
+  await open(page, `${server.address}log?logged=kept`)
+  const rows = page.getByRole('list', { name: 'Kept' }).getByRole('listitem')
+  await page.getByRole('textbox', { name: 'A word, a chord, a tag' }).fill('harbour')
+  await expect(rows).toHaveCount(2)
+  await expect(rows.first()).toContainText('Harbour steps')
+  await page.getByRole('textbox', { name: 'A word, a chord, a tag' }).fill('F#7')
+  await expect(rows).toHaveCount(1)
+  await rows.first().getByRole('button', { name: 'Open' }).click()
+  await expect(page.getByRole('heading', { name: 'D minor pentatonic' })).toBeVisible()
+  expect(new URL(page.url()).searchParams.get('bar')).toBe('2')
 })
 
 test('practice, the player and the quiz hold nothing that axe finds, in club too', async ({ browser }) => {

@@ -37,6 +37,7 @@ const VIEWS = {
   log: 'log',
   'log course': 'log?logged=course',
   'log entries': 'log?logged=entries',
+  'log kept': 'log?logged=kept',
 } as const
 
 const ids = new Map<string, string>()

@@ -3,7 +3,7 @@ import { readChart } from '../chart/read-chart.ts'
 import { heardOver, tonesOf } from '../chord/chord.ts'
 import type { Line } from '../line/line.ts'
 import { inKey } from '../make/keys.ts'
-import type { LaidSpan } from '../make/through.ts'
+import { type LaidSpan, lineThrough } from '../make/through.ts'
 import { notesOverlay, type Overlay, slipOverlay } from '../material/overlay.ts'
 import { readOverlay } from '../material/read-overlay.ts'
 import { type Note, plainNote, readNote } from '../pitch/note.ts'
@@ -227,3 +227,14 @@ export const stageOf = (
 
 /** Where a line is played in other keys: a voice's middle, with room. */
 const RANGE = [52, 86] as const
+
+/** A run of eighths, as smooth as can be. */
+const RUN: Omit<Parameters<typeof lineThrough>[1], 'school' | 'weights'> = {
+  ...{ figure: { places: [1], step: 1 }, approach: 'none', before: 'group', approachTakes: 'time before' },
+  ...{ rhythm: { value: '1/8', start: 1, rest: null }, path: 'wave', wave: 4, order: 'alternate', inversion: 'climb' },
+  range: [58, 82],
+}
+
+/** What sounds in a round that is heard: its own line, else a run through what is laid. */
+export const heardIn = ({ line, laid, tune }: Stage, { school, weights }: StageSettings): Line =>
+  line ?? lineThrough(laid, { ...RUN, school, weights }, tune.timeline)

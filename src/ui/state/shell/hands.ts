@@ -104,7 +104,8 @@ const itemHere = async (): Promise<{ readonly name: string; readonly of: ItemOf 
   const address = $address.get()
   const openChart = $openChart.get()
   const kept = $kept.get()
-  if (!address || !openChart || !kept) return 'There is nothing to practise here.'
+  if (!address || !openChart || !kept || address.view === 'setup' || address.view === 'log')
+    return 'There is nothing to practise here.'
   const key = kept.chart && readTune(kept.chart.text)
   const inChart = {
     chartId: kept.chart?.id ?? null,

@@ -8,7 +8,17 @@ import { $openChart } from '../tune/open-chart.ts'
 import { silence } from './hearing.ts'
 import { $playing, stopPlaying } from './playing.ts'
 import { sourcesFor } from './sources.ts'
-import { $onStage, $practiceTick, layRound, type OnStage, setSources, show, shownFor } from './stage.ts'
+import {
+  $graded,
+  $onStage,
+  $practiceTick,
+  layRound,
+  type OnStage,
+  prepareRounds,
+  setSources,
+  show,
+  shownFor,
+} from './stage.ts'
 
 let begun = 0
 let engine: typeof import('../../../sound/rounds.ts') | null = null
@@ -63,9 +73,12 @@ export const startRounds = async (): Promise<void> => {
   void silence()
   const mine = ++begun
   const first = of.shown.number
+  // A round that is played once more is another round.
+  $graded.set({})
   $onStage.set({ ...of, since: performance.now() })
   try {
     engine = await import('../../../sound/rounds.ts')
+    await prepareRounds(first)
     if (mine !== begun) return
     const next = (n: number): Score | null => (mine === begun ? layRound(first + n) : null)
     await engine.playRounds(next, openChart.settings.mix, true)
@@ -88,7 +101,9 @@ const watch = (mine: number, first: number): void => {
     // Whole ticks of a sixteenth: what is drawn changes no more often.
     const tick = at && Math.floor(at.tick / STEP) * STEP
     if (tick !== before) $practiceTick.set(tick)
-    if (at && $onStage.get()?.shown?.number !== first + at.number) show(first + at.number)
+    if (!at || $onStage.get()?.shown?.number === first + at.number) return
+    show(first + at.number)
+    void prepareRounds(first + at.number + 1)
   }
   follow()
 }

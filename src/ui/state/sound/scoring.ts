@@ -59,28 +59,20 @@ export const routeRuns = (tune: Tune, openChart: OpenChart): readonly LaidSpan[]
 /** What the band plays a route through: a voice's middle, two octaves. */
 const RANGE = [58, 82] as const
 
-/** A line through what is laid, in a figure and a rhythm; a run where the figure does not read. */
-export const lineOverLaid = (
-  spans: readonly LaidSpan[],
-  { figure, path, value }: { readonly figure: string; readonly path: LinePath; readonly value: ValueName },
-  { timeline }: Tune,
-  { school, weights }: OpenChart['settings'],
-): readonly LineNote[] => {
-  const read = readFigure(figure)
-  return lineThrough(
-    spans,
-    {
-      ...{ figure: read.ok ? read.value : { places: [1], step: 1 }, approach: 'none', before: 'group' },
-      ...{ approachTakes: 'time before', rhythm: { value, start: 1, rest: null }, path, wave: 4, order: 'alternate' },
-      ...{ inversion: 'climb', range: RANGE, school, weights },
-    },
-    timeline,
-  )
-}
-/** The same in the figure and the rhythm chosen in Make, worked out once. */
+/** A line through what is laid, in the figure and the rhythm chosen in Make, a run of eighths until one is. */
 const playedThrough = latest(
-  (spans: string, figure: string, path: LinePath, value: ValueName, tune: Tune, settings: OpenChart['settings']) =>
-    lineOverLaid(JSON.parse(spans) as readonly LaidSpan[], { figure, path, value }, tune, settings),
+  (spans: string, figure: string, path: LinePath, value: ValueName, tune: Tune, settings: OpenChart['settings']) => {
+    const read = readFigure(figure)
+    return lineThrough(
+      JSON.parse(spans) as readonly LaidSpan[],
+      {
+        ...{ figure: read.ok ? read.value : { places: [1], step: 1 }, approach: 'none', before: 'group' },
+        ...{ approachTakes: 'time before', rhythm: { value, start: 1, rest: null }, path, wave: 4, order: 'alternate' },
+        ...{ inversion: 'climb', range: RANGE, school: settings.school, weights: settings.weights },
+      },
+      tune.timeline,
+    )
+  },
 )
 
 const lineOfSource = (source: Source, tune: Tune, address: Address, openChart: OpenChart): readonly LineNote[] => {

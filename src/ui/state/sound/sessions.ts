@@ -1,21 +1,26 @@
 import { $address, go } from '../address/address.ts'
+import type { ItemRow } from '../kept/row-types.ts'
 import { $today } from '../practice/figures.ts'
 import { $items } from '../practice/items.ts'
 import { beginQuiz, topicsFrom } from '../practice/quiz.ts'
 import { $arranged, $session, arrangedOf, beginSession, blockNow, nextBlock } from '../practice/session.ts'
 import { startWhenOpen, stopRounds } from './practising.ts'
 
+/** Puts an item where it is practised: a quiz is begun, of one topic where `key` names it; all else goes on the player. */
+export const playItem = ({ id, of }: ItemRow, key: string | null): void => {
+  if (of.kind !== 'quiz') return go({ view: 'player', item: id, inKey: key })
+  beginQuiz(id, topicsFrom(key === null ? (of.topics ?? null) : [key]))
+  go({ view: 'practice', practise: 'quiz', item: id, inKey: null })
+}
+
 /** Opens the block in hand and begins it: on the player, in the quiz, or as a place without an item. */
 export const openBlock = (): void => {
   const block = blockNow()
   if (!block) return go({ view: 'practice', practise: 'today' })
   const item = $items.get().find((i) => i.id === block.itemId)
-  if (item?.of.kind === 'quiz') {
-    beginQuiz(item.id, topicsFrom(item.of.topics ?? null))
-    return go({ view: 'practice', practise: 'quiz', item: item.id, inKey: null })
-  }
-  if (block.itemId !== null) startWhenOpen(block.itemId)
-  go({ view: 'player', item: block.itemId, inKey: block.card?.key ?? null })
+  if (!item) return go({ view: 'player', item: null, inKey: null })
+  if (item.of.kind !== 'quiz') startWhenOpen(item.id)
+  playItem(item, block.card?.key ?? null)
 }
 
 /** Begins today's list as it is arranged, and opens its first block. */

@@ -11,19 +11,19 @@ import {
   type Tune,
 } from '../../../core/index.ts'
 import { type Score, scoreOf } from '../../../sound/score.ts'
+import type { HeardAsk } from '../../../workers/start.ts'
 import type { ItemRow } from '../kept/row-types.ts'
 import { $cards } from '../practice/figures.ts'
-import { $openChart } from '../tune/open-chart.ts'
+import { $openChart, type OpenChart } from '../tune/open-chart.ts'
+import { heardLine, prepareHeard } from './heard-lines.ts'
 import { mannerNow } from './practice-manner.ts'
-import { lineOverLaid } from './scoring.ts'
 
-/** A round as it is shown: in written pitch, with its tempo and what it was graded. */
+/** A round as it is shown: in written pitch, with its tempo. */
 export interface ShownRound {
   readonly number: number
   readonly round: Round
   readonly stage: Stage
   readonly tempo: number
-  readonly grade: Grade | null
 }
 
 /** The player: what is on it, the round that sounds, and where in its chart the music is; at rest the first round. */
@@ -58,15 +58,6 @@ export const setSources = (sources: Sources): void => {
 export const $graded = atom<Readonly<Record<number, Graded>>>({})
 export const $tempos = atom<Readonly<Record<number, number>>>({})
 
-/** What a round that is heard runs in. */
-const RUN = { figure: '1', path: 'wave', value: '1/8' } as const
-
-/** What sounds in a round that is heard: the item's own line, else one through what is laid. */
-const heardLine = ({ line, laid, tune }: Stage) => {
-  const settings = $openChart.get()?.settings
-  return line ?? (settings ? lineOverLaid(laid, RUN, tune, settings) : [])
-}
-
 export const roundsAsked = (of: OnStage) => ({ of: of.item.of, keys: of.keys, hearFirst: mannerNow().hearFirst })
 
 /** The tempo of a key now: where its card stands on the ladder. */
@@ -91,9 +82,25 @@ export const shownFor = (of: OnStage, number: number, tempo: number | null = nul
     round,
     stage,
     tempo: tempo ?? $tempos.get()[number] ?? tempoOf(of, round.key),
-    grade: $graded.get()[number]?.grade ?? null,
   }
 }
+
+/** A round to be heard, in concert pitch. */
+const heardAsk = ({ item }: OnStage, { key, variant }: Round, { settings }: OpenChart): HeardAsk => ({
+  ...{ of: item.of, key, variant, sources: $sources.get() },
+  settings: { school: settings.school, weights: settings.weights },
+})
+
+/** Has what the next rounds sound worked out aside, before they come. */
+export const prepareRounds = async (from: number): Promise<void> => {
+  const [of, openChart] = [$onStage.get(), $openChart.get()]
+  if (!of || !openChart) return
+  for (const number of Array.from({ length: AHEAD }, (_, i) => from + i)) {
+    const round = roundAt(roundsAsked(of), number)
+    if (round.heard) await prepareHeard(heardAsk(of, round, openChart))
+  }
+}
+const AHEAD = 3
 
 /** A bar of count before a key, as a pick-up within the round's own time. */
 const withBreath = (score: Score, { timeline }: Tune): Score => {
@@ -117,7 +124,7 @@ const scoreFor = (of: OnStage, number: number): Score | null => {
   const score = scoreOf({
     ...{ chart: stage.tune.chart, timeline: stage.tune.timeline, feel, tempo, span: stage.span },
     swing: swingOf(feel, tempo, openChart.settings.swing),
-    line: round.heard ? heardLine(stage) : [],
+    line: round.heard ? heardLine(heardAsk(of, round, openChart), stage) : [],
   })
   return mannerNow().breathe && round.inKey === 1 && number > 0 ? withBreath(score, stage.tune) : score
 }

@@ -9,10 +9,16 @@ import type { ViewProps } from '../view.ts'
 import { CoursePanel } from './CoursePanel.tsx'
 import { CoveragePanel } from './CoveragePanel.tsx'
 import { EntriesPanel } from './EntriesPanel.tsx'
+import { KeptPanel } from './KeptPanel.tsx'
 import styles from './LogView.module.css'
 import { MonthSheet } from './MonthSheet.tsx'
 
-const LABELS: Readonly<Record<LogTab, string>> = { coverage: 'Coverage', course: 'Course', entries: 'Entries' }
+const LABELS: Readonly<Record<LogTab, string>> = {
+  coverage: 'Coverage',
+  course: 'Course',
+  entries: 'Entries',
+  kept: 'Kept',
+}
 
 /** What was practised: where it is thin, how it went on, and every entry. */
 const LogView = (props: ViewProps) => {
@@ -33,6 +39,7 @@ const LogView = (props: ViewProps) => {
       {logged === 'coverage' && <CoveragePanel {...props} />}
       {logged === 'course' && <CoursePanel {...props} />}
       {logged === 'entries' && <EntriesPanel {...props} />}
+      {logged === 'kept' && <KeptPanel {...props} />}
       {printing && <MonthSheet openChart={props.openChart} onDone={() => setPrinting(false)} />}
     </div>
   )

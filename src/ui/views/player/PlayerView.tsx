@@ -1,9 +1,10 @@
 import { useStore } from '@nanostores/react'
 import { useEffect, useMemo } from 'react'
-import { homeOverlay, type Reading, readOver, soundingAt, toGlyphs } from '../../../core/index.ts'
+import { type Grade, homeOverlay, type Reading, readOver, soundingAt, toGlyphs } from '../../../core/index.ts'
 import { CueBand } from '../../figures/CueBand.tsx'
 import { Button } from '../../parts/Button.tsx'
 import { go } from '../../state/address/address.ts'
+import { $rows } from '../../state/kept/rows.ts'
 import { FIRST } from '../../state/page/first.ts'
 import { $cards, $practised, askCards } from '../../state/practice/figures.ts'
 import { $session } from '../../state/practice/session.ts'
@@ -11,7 +12,14 @@ import { gradeRound } from '../../state/sound/grading.ts'
 import { mannerFrom } from '../../state/sound/practice-manner.ts'
 import { leaveStage, moveKey, openStage, playOrStopRounds } from '../../state/sound/practising.ts'
 import { goOnToNextBlock } from '../../state/sound/sessions.ts'
-import { $onStage, $practiceTick, type OnStage, refreshStage, type ShownRound } from '../../state/sound/stage.ts'
+import {
+  $graded,
+  $onStage,
+  $practiceTick,
+  type OnStage,
+  refreshStage,
+  type ShownRound,
+} from '../../state/sound/stage.ts'
 import type { OpenChart } from '../../state/tune/open-chart.ts'
 import { keyWords } from '../overlay/key-words.ts'
 import { MannerButtons } from '../overlay/MannerButtons.tsx'
@@ -48,21 +56,31 @@ const useReading = (shown: ShownRound | null, tick: number | null, openChart: Op
   }, [shown?.stage, at, weights])
 }
 
-const Grades = ({ of, shown }: { readonly of: OnStage; readonly shown: ShownRound }) => (
-  <fieldset className={styles.grades} aria-label="How it went">
-    {(['again', 'hard', 'clean', 'easy'] as const).map((grade) => (
-      <Button
-        key={grade}
-        pressed={shown.grade === grade}
-        title={{ again: '← or pedal back', hard: '↓', clean: '→ or pedal on', easy: '↑' }[grade]}
-        disabled={of.since === null && shown.number === 0 && shown.grade === null}
-        onClick={() => gradeRound(grade)}
-      >
-        {grade}
-      </Button>
-    ))}
-  </fieldset>
-)
+/** What the round was graded, as it stands in the log now. */
+const useGrade = (number: number): Grade | null => {
+  const id = useStore($graded, FIRST)[number]?.id
+  const log = useStore($rows.log, FIRST)
+  return (id !== undefined && log[id]?.row.grade) || null
+}
+
+const Grades = ({ of, shown }: { readonly of: OnStage; readonly shown: ShownRound }) => {
+  const now = useGrade(shown.number)
+  return (
+    <fieldset className={styles.grades} aria-label="How it went">
+      {(['again', 'hard', 'clean', 'easy'] as const).map((grade) => (
+        <Button
+          key={grade}
+          pressed={now === grade}
+          title={{ again: '← or pedal back', hard: '↓', clean: '→ or pedal on', easy: '↑' }[grade]}
+          disabled={of.since === null && shown.number === 0 && now === null}
+          onClick={() => gradeRound(grade)}
+        >
+          {grade}
+        </Button>
+      ))}
+    </fieldset>
+  )
+}
 
 const Next = ({ of, openChart }: { readonly of: OnStage; readonly openChart: OpenChart }) => {
   const { next, shown } = of

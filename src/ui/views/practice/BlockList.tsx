@@ -18,10 +18,10 @@ import { CSS } from '@dnd-kit/utilities'
 import { GripVertical } from 'lucide-react'
 import { toGlyphs } from '../../../core/index.ts'
 import { Button } from '../../parts/Button.tsx'
-import { go } from '../../state/address/address.ts'
 import { standingOf } from '../../state/kept/rows.ts'
 import { restKey } from '../../state/practice/items.ts'
 import { arrange, type SessionBlock } from '../../state/practice/session.ts'
+import { playItem } from '../../state/sound/sessions.ts'
 import type { OpenChart } from '../../state/tune/open-chart.ts'
 import { keyWords } from '../overlay/key-words.ts'
 import styles from './PracticeView.module.css'
@@ -82,6 +82,7 @@ const BlockRow = ({
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({
     id: block.id,
   })
+  const item = block.itemId === null ? null : (standingOf('items', block.itemId)?.row ?? null)
   const title =
     block.name ?? (block.kind === 'break' ? 'Put it down' : block.kind === 'free' ? 'One chorus' : 'Long tones')
   const style = { transform: CSS.Transform.toString(transform) ?? undefined, transition: transition ?? undefined }
@@ -115,9 +116,7 @@ const BlockRow = ({
         <span className={styles.why}>{block.why}</span>
         <Unfolded block={block} />
       </div>
-      {block.itemId !== null && (
-        <Button onClick={() => go({ view: 'player', item: block.itemId, inKey: block.card?.key ?? null })}>Play</Button>
-      )}
+      {item && <Button onClick={() => playItem(item, block.card?.key ?? null)}>Play</Button>}
       <Button tone="quiet" aria-label={`Leave out ${title}`} onClick={onDrop}>
         ×
       </Button>

@@ -1,9 +1,8 @@
 import { useStore } from '@nanostores/react'
 import { useEffect, useState } from 'react'
-import { ITEM_KEY_ORDERS, type ItemKeys } from '../../../core/index.ts'
+import { ITEM_KEY_ORDERS, type ItemKeys, plainKey, TWELVE_KEYS } from '../../../core/index.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Select } from '../../parts/Select.tsx'
-import { go } from '../../state/address/address.ts'
 import { renameRow } from '../../state/kept/kept.ts'
 import type { ItemRow } from '../../state/kept/row-types.ts'
 import { $cards, type CardFigures } from '../../state/practice/figures.ts'
@@ -16,6 +15,7 @@ import {
   removeItem,
   restKey,
 } from '../../state/practice/items.ts'
+import { playItem } from '../../state/sound/sessions.ts'
 import type { OpenChart } from '../../state/tune/open-chart.ts'
 import { keyWords } from '../overlay/key-words.ts'
 import type { ViewProps } from '../view.ts'
@@ -49,11 +49,7 @@ const KeyCard = ({
         data-rest={card.rest ? 'yes' : undefined}
         title={`${card.rounds} rounds, due ${dayWords(card.due)}`}
         aria-label={`${name}, tempo ${card.tempo}, last ${dayWords(card.last)}${rest}`}
-        onClick={() =>
-          item.of.kind === 'quiz'
-            ? go({ practise: 'quiz', item: item.id })
-            : go({ view: 'player', item: item.id, inKey: card.key })
-        }
+        onClick={() => playItem(item, card.key)}
       >
         <b>{name}</b>
         <span>{card.last === null ? '–' : card.tempo}</span>
@@ -92,6 +88,46 @@ const Ladder = ({ item }: { readonly item: ItemRow }) => {
   )
 }
 
+const withoutOf = (keys: ItemKeys): readonly string[] =>
+  typeof keys === 'object' && 'order' in keys ? (keys.without ?? []).map(plainKey) : []
+
+/** Which of the twelve keys are left out on purpose; pressed, a key is left out or taken in. */
+const LeftOutKeys = ({ item, openChart }: { readonly item: ItemRow; readonly openChart: OpenChart }) => {
+  const { keys } = item
+  if (orderOf(keys) === OWN) return null
+  const without = withoutOf(keys)
+  const order = ITEM_KEY_ORDERS.find((o) => o === orderOf(keys)) ?? 'fourths'
+  return (
+    <fieldset className={styles.leftOut}>
+      <legend>Left out on purpose</legend>
+      {TWELVE_KEYS.map((key) => (
+        <Button
+          key={key}
+          pressed={without.includes(key)}
+          onClick={() => {
+            const now = without.includes(key) ? without.filter((k) => k !== key) : [...without, key]
+            if (now.length < TWELVE_KEYS.length) changeItem(item, { keys: { order, without: now } })
+          }}
+        >
+          {keyWords(key, openChart)}
+        </Button>
+      ))}
+    </fieldset>
+  )
+}
+
+/** Keys that are put off or rested, each with the way back. */
+const PutOff = ({ item, openChart }: { readonly item: ItemRow; readonly openChart: OpenChart }) => {
+  const resting = (item.rests ?? []).filter((r) => r.until === null || Date.parse(r.until) > Date.now())
+  return resting.map(({ key, until }) => (
+    <p key={key ?? 'all'}>
+      {key === null ? 'All of it' : keyWords(key, openChart)}:{' '}
+      {until === null ? 'rested' : `put off, due ${dayWords(until)}`}{' '}
+      <Button onClick={() => void restKey(item, key, 0)}>Take it up again</Button>
+    </p>
+  ))
+}
+
 const Item = ({
   item,
   cards,
@@ -117,14 +153,7 @@ const Item = ({
           onBlur={() => void renameRow('items', item, name)}
           onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
         />
-        <Button
-          tone="strong"
-          onClick={() =>
-            item.of.kind === 'quiz'
-              ? go({ practise: 'quiz', item: item.id })
-              : go({ view: 'player', item: item.id, inKey: null })
-          }
-        >
+        <Button tone="strong" onClick={() => playItem(item, null)}>
           Play
         </Button>
       </div>
@@ -157,6 +186,8 @@ const Item = ({
             </Button>
             <Button onClick={() => void removeItem(item)}>Remove</Button>
           </div>
+          <LeftOutKeys item={item} openChart={openChart} />
+          <PutOff item={item} openChart={openChart} />
           {item.note && <p>{item.note}</p>}
         </details>
       )}

@@ -3,7 +3,7 @@ import { choice, partOf, text, type ValueOf, whole } from '../codec.ts'
 
 export const PRACTICE_TABS = ['today', 'items', 'quiz'] as const
 export type PracticeTab = (typeof PRACTICE_TABS)[number]
-export const LOG_TABS = ['coverage', 'course', 'entries'] as const
+export const LOG_TABS = ['coverage', 'course', 'entries', 'kept'] as const
 export type LogTab = (typeof LOG_TABS)[number]
 
 export const MINUTES = { least: 5, most: 120 } as const
