@@ -43,7 +43,8 @@ test('a chart is typed, its error mended by the proposal, and all of it undone',
   const wrong = page.getByRole('list', { name: 'What does not read' })
   await expect(wrong).toContainText('Line 5, column 28. “Hm7” is not understood')
   await expect(state(page)).toContainText('Not kept while something in it does not read')
-  expect((await kept(tide)).text).toBe(TIDE)
+  // A blank may have been kept while one went on typing; nothing that does not read was.
+  expect((await kept(tide)).text.replace(/ +$/gm, '')).toBe(TIDE)
   await wrong.getByRole('button', { name: 'Make it Bm7' }).click()
   await expect(wrong).toHaveCount(0)
   await expect(state(page)).toHaveText('Kept.')
