@@ -50,6 +50,7 @@ export const $practiceTick = atom<number | null>(null)
 const $sources = atom<Sources>({})
 export const setSources = (sources: Sources): void => {
   $sources.set(sources)
+  stages.clear()
   $graded.set({})
   $tempos.set({})
 }
@@ -64,12 +65,26 @@ export const roundsAsked = (of: OnStage) => ({ of: of.item.of, keys: of.keys, he
 const tempoOf = ({ item }: OnStage, key: string): number =>
   $cards.get().value?.cards.find((c) => c.itemId === item.id && c.key === key)?.tempo ?? item.tempo.from
 
+/** The stages of the rounds about the one that is played, by what was asked for: each is worked out once. */
+const stages = new Map<string, Stage | null>()
+const STAGES = 8
+
 const stageFor = (of: OnStage, round: Round, isWritten: boolean): Stage | null => {
   const openChart = $openChart.get()
   if (!openChart) return null
   const { school, weights } = openChart.settings
   const written = isWritten ? { written: openChart.instrument.written } : {}
-  return stageOf(of.item.of, round.key, round.variant, $sources.get(), { school, weights, ...written })
+  const settings = { school, weights, ...written }
+  const words = JSON.stringify([of.item.id, of.item.of, round.key, round.variant, settings])
+  const known = stages.get(words)
+  if (known !== undefined) return known
+  const stage = stageOf(of.item.of, round.key, round.variant, $sources.get(), settings)
+  stages.set(words, stage)
+  for (const oldest of stages.keys()) {
+    if (stages.size <= STAGES) break
+    stages.delete(oldest)
+  }
+  return stage
 }
 
 /** A round as it is shown; null where its chart holds nothing. */
