@@ -143,6 +143,7 @@ export {
 } from './practice/items.ts'
 export {
   type Answered,
+  DAY_MS,
   GRADES,
   type Grade,
   LOG_KINDS,
@@ -170,7 +171,7 @@ export {
   type StageSettings,
   stageOf,
 } from './practice/stage.ts'
-export { type Block, todayList } from './practice/today.ts'
+export { type Block, BREAK_AFTER, todayList } from './practice/today.ts'
 export {
   type Candidate,
   candidatesOver,

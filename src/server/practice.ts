@@ -4,6 +4,7 @@ import {
   cardsOf,
   confusionsIn,
   coverageOf,
+  DAY_MS,
   daysOf,
   type LogEntry,
   type PracticeItem,
@@ -74,7 +75,6 @@ const keptIn = async (db: Sql): Promise<Kept> => {
   return { items, log }
 }
 
-const DAY_MS = 86_400_000
 /** Keys by chance are the same all day. */
 const chanceOf = (now: number): (() => number) => drawnFrom(Math.floor(now / DAY_MS))
 const iso = (at: number | null): string | null => (at === null ? null : new Date(at).toISOString())
@@ -117,7 +117,7 @@ export const coverageAnswer = async (db: Sql, _: When) => {
 
 /** Day by day, the tempo of one card where one is named, and what is taken for what. */
 export const courseAnswer = async (db: Sql, { now, zone, days, itemId, key }: CourseAsked) => {
-  const { log } = await keptIn(db)
+  const log = await logIn(db)
   const to = Date.parse(now)
   return {
     days: daysOf(log, to - (days - 1) * DAY_MS, to, zone),

@@ -1,6 +1,6 @@
 import { keysOfItem, type PracticeItem, plainKey, type Rest } from './items.ts'
 import { firstRung, nextRung, type Rung } from './ladder.ts'
-import { dayOf, type Grade, isClean, type LogEntry } from './log.ts'
+import { DAY_MS, dayOf, type Grade, isClean, type LogEntry } from './log.ts'
 import type { Memory, MemoryModel } from './memory.ts'
 
 /** An item in one key, as the log leaves it. `due` and `last` in milliseconds since 1970, null before the first grade. */
@@ -17,8 +17,6 @@ export interface Card extends Rung {
   /** Put off or rested now; null where it is not. */
   readonly rest: Rest | null
 }
-
-const DAY_MS = 86_400_000
 
 type Graded = LogEntry & { readonly grade: Grade }
 type ByCard = ReadonlyMap<string, ReadonlyMap<string, readonly Graded[]>>

@@ -26,7 +26,7 @@ export interface LogEntry {
   readonly answered?: Answered | null
 }
 
-const DAY_MS = 86_400_000
+export const DAY_MS = 86_400_000
 export const daysBetween = (from: number, to: number): number => (to - from) / DAY_MS
 
 /** The number of the day a moment lies in; `zone` in minutes east of Greenwich. */

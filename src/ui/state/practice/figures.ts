@@ -60,6 +60,10 @@ export const $cards = atom<Asked<{ readonly cards: readonly CardFigures[] }>>(no
 export const $coverage = atom<Asked<{ readonly cells: readonly CoveredCell[] }>>(nothing())
 export const $course = atom<Asked<CourseFigures>>(nothing())
 
+/** A card as it was answered last. */
+export const cardOf = (itemId: string, key: string): CardFigures | undefined =>
+  $cards.get().value?.cards.find((c) => c.itemId === itemId && c.key === key)
+
 /** What was kept of items and the log: with another of it every figure is asked for anew. */
 export const $practised = computed([$rows.items, $rows.log], (items, log) =>
   [...Object.values(items), ...Object.values(log)]

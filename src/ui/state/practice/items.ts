@@ -1,5 +1,5 @@
 import { atom, computed } from 'nanostores'
-import { type ItemOf, type Rest, toGlyphs, USUAL_LADDER } from '../../../core/index.ts'
+import { DAY_MS, type ItemOf, type Rest, toGlyphs, USUAL_LADDER } from '../../../core/index.ts'
 import { fetchPage, type Page } from '../kept/lists.ts'
 import type { Answer } from '../kept/request.ts'
 import type { ItemRow } from '../kept/row-types.ts'
@@ -37,13 +37,19 @@ const sameOf = (a: ItemOf, b: ItemOf): boolean => {
   return sorted(a) === sorted(b)
 }
 
+/** An item as it is at first. */
+const FRESH = {
+  keys: 'fourths',
+  tempo: USUAL_LADDER,
+  ...{ pattern: null, note: null, tags: [], rests: null },
+} as const
+
 /** The item of this, made where there is none yet; gives its id. */
 export const itemFor = async (name: string, of: ItemOf): Promise<string> => {
   if ($itemsFetched.get() !== 'ready') await fetchItems()
   const known = $items.get().find((i) => sameOf(i.of, of))
   if (known) return known.id
-  const fresh = { name, of, keys: 'fourths' as const, tempo: USUAL_LADDER }
-  const id = addRow('items', { ...fresh, ...{ pattern: null, note: null, tags: [], rests: null } })
+  const id = addRow('items', { ...FRESH, name, of })
   say(toGlyphs(`Among your practice items: ${name}.`), 'undo')
   return id
 }
@@ -57,8 +63,6 @@ export const removeItem = async (row: ItemRow): Promise<void> => {
     gone.ok ? 'undo' : null,
   )
 }
-
-const DAY_MS = 86_400_000
 
 /** Puts a key off for some days, rests it (`days` null), or takes it up again (0). */
 export const restKey = async (row: ItemRow, key: string | null, days: number | null): Promise<void> => {
@@ -97,11 +101,6 @@ export const READY_ITEMS: readonly { readonly name: string; readonly of: ItemOf 
 
 export const addReadyItems = (): void => {
   const join = `ready ${Date.now()}`
-  for (const { name, of } of READY_ITEMS)
-    addRow(
-      'items',
-      { name, of, keys: 'fourths', tempo: USUAL_LADDER, ...{ pattern: null, note: null, tags: [], rests: null } },
-      join,
-    )
+  for (const { name, of } of READY_ITEMS) addRow('items', { ...FRESH, name, of }, join)
   say('Seven items, in the order they are usually taken.', 'undo')
 }

@@ -14,7 +14,6 @@ import {
   type OnStage,
   roundsAsked,
   type ShownRound,
-  show,
   shownFor,
 } from './stage.ts'
 
@@ -54,7 +53,6 @@ export const gradeRound = (grade: Grade): void => {
   const id = known ?? logRound({ itemId: of.item.id, key, tempo: round.tempo, grade, minutes })
   $graded.set({ ...$graded.get(), [number]: { id, grade } })
   lastGraded = { number, before }
-  if (of.shown) show(of.shown.number)
 }
 
 let lastGraded: { readonly number: number; readonly before: Graded | undefined } | null = null

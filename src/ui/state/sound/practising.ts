@@ -2,7 +2,7 @@ import { keysOfItem, plainKey } from '../../../core/index.ts'
 import type { Score } from '../../../sound/score.ts'
 import { standingOf } from '../kept/rows.ts'
 import { say } from '../page/notices.ts'
-import { $cards, askCards } from '../practice/figures.ts'
+import { $cards, askCards, cardOf } from '../practice/figures.ts'
 import { fetchItems } from '../practice/items.ts'
 import { $openChart } from '../tune/open-chart.ts'
 import { silence } from './hearing.ts'
@@ -55,8 +55,7 @@ export const openStage = async (itemId: string, key: string | null): Promise<voi
   starting = null
 }
 
-const lastOf = (itemId: string, key: string): number =>
-  Date.parse($cards.get().value?.cards.find((c) => c.itemId === itemId && c.key === key)?.last ?? '') || 0
+const lastOf = (itemId: string, key: string): number => Date.parse(cardOf(itemId, key)?.last ?? '') || 0
 
 export const leaveStage = (): void => {
   begun++

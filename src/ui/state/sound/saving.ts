@@ -1,36 +1,13 @@
 import { atom } from 'nanostores'
+import type { Rendering } from '../../../sound/render.ts'
 import { say } from '../page/notices.ts'
 import { mixHeard, scoreNow } from './playing.ts'
+import { scoresOnce } from './stage.ts'
 
-/** How far a sound file is, 0..1; null where none is being made. */
-export const $rendering = atom<number | null>(null)
-
-let asked = 0
-
-/** Plays what would be played now into a WAV file, some times round, and hands it to the browser. */
-export const saveWav = async (name: string, rounds: number): Promise<void> => {
-  const now = scoreNow()
-  const mix = mixHeard()
-  if (!now || !mix) return say('There is no chart to play.')
-  const mine = ++asked
-  $rendering.set(0)
-  try {
-    const { wavOf } = await import('../../../sound/render.ts')
-    const wav = await wavOf(now.score, mix, rounds, {
-      onProgress: (part) => mine === asked && $rendering.set(part),
-      wanted: () => mine === asked,
-    })
-    if (!wav || mine !== asked) return
-    handOver(wav, `${name}.wav`)
-  } catch {
-    if (mine === asked) say('The sound file could not be made in this browser.')
-  } finally {
-    if (mine === asked) $rendering.set(null)
-  }
-}
+type Renderer = typeof import('../../../sound/render.ts')
 
 /** Gives the browser a file to save. */
-export const handOver = (file: Blob, name: string): void => {
+const handOver = (file: Blob, name: string): void => {
   const link = document.createElement('a')
   link.href = URL.createObjectURL(file)
   link.download = name
@@ -38,7 +15,49 @@ export const handOver = (file: Blob, name: string): void => {
   setTimeout(() => URL.revokeObjectURL(link.href), 10_000)
 }
 
-export const cancelWav = (): void => {
-  asked++
-  $rendering.set(null)
+/** The making of sound files, one at a time: how far it is, and what stops it. */
+const wavMaker = () => {
+  /** 0..1; null where none is being made. */
+  const $share = atom<number | null>(null)
+  let asked = 0
+  const make = async (name: string, render: (by: Renderer, how: Rendering) => Promise<Blob | null>): Promise<void> => {
+    const mine = ++asked
+    const wanted = (): boolean => mine === asked
+    $share.set(0)
+    try {
+      const wav = await render(await import('../../../sound/render.ts'), {
+        onProgress: (part) => wanted() && $share.set(part),
+        wanted,
+      })
+      if (wav && wanted()) handOver(wav, `${name}.wav`)
+    } catch {
+      if (wanted()) say('The sound file could not be made in this browser.')
+    } finally {
+      if (wanted()) $share.set(null)
+    }
+  }
+  const cancel = (): void => {
+    asked++
+    $share.set(null)
+  }
+  return { $share, make, cancel }
+}
+
+const ofBand = wavMaker()
+const ofRounds = wavMaker()
+export const { $share: $rendering, cancel: cancelWav } = ofBand
+export const { $share: $roundsSaved, cancel: cancelRounds } = ofRounds
+
+/** Plays what would be played now into a WAV file, some times round, and hands it to the browser. */
+export const saveWav = async (name: string, rounds: number): Promise<void> => {
+  const [now, mix] = [scoreNow(), mixHeard()]
+  if (!now || !mix) return say('There is no chart to play.')
+  await ofBand.make(name, ({ wavOf }, how) => wavOf(now.score, mix, rounds, how))
+}
+
+/** Plays every key once round into a WAV file, as the player would, and hands it to the browser. */
+export const saveRounds = async (name: string): Promise<void> => {
+  const [scores, mix] = [scoresOnce(), mixHeard()]
+  if (!mix || scores.length === 0) return say('There is nothing on the player.')
+  await ofRounds.make(name, ({ wavOfRounds }, how) => wavOfRounds(scores, mix, how))
 }

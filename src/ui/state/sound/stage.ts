@@ -13,7 +13,8 @@ import {
 import { type Score, scoreOf } from '../../../sound/score.ts'
 import type { HeardAsk } from '../../../workers/start.ts'
 import type { ItemRow } from '../kept/row-types.ts'
-import { $cards } from '../practice/figures.ts'
+import { cardOf } from '../practice/figures.ts'
+import { lastFew } from '../tune/latest.ts'
 import { $openChart, type OpenChart } from '../tune/open-chart.ts'
 import { heardLine, prepareHeard } from './heard-lines.ts'
 import { mannerNow } from './practice-manner.ts'
@@ -62,12 +63,10 @@ export const $tempos = atom<Readonly<Record<number, number>>>({})
 export const roundsAsked = (of: OnStage) => ({ of: of.item.of, keys: of.keys, hearFirst: mannerNow().hearFirst })
 
 /** The tempo of a key now: where its card stands on the ladder. */
-const tempoOf = ({ item }: OnStage, key: string): number =>
-  $cards.get().value?.cards.find((c) => c.itemId === item.id && c.key === key)?.tempo ?? item.tempo.from
+const tempoOf = ({ item }: OnStage, key: string): number => cardOf(item.id, key)?.tempo ?? item.tempo.from
 
 /** The stages of the rounds about the one that is played, by what was asked for: each is worked out once. */
-const stages = new Map<string, Stage | null>()
-const STAGES = 8
+const stages = lastFew<Stage | null>(8)
 
 const stageFor = (of: OnStage, round: Round, isWritten: boolean): Stage | null => {
   const openChart = $openChart.get()
@@ -78,13 +77,7 @@ const stageFor = (of: OnStage, round: Round, isWritten: boolean): Stage | null =
   const words = JSON.stringify([of.item.id, of.item.of, round.key, round.variant, settings])
   const known = stages.get(words)
   if (known !== undefined) return known
-  const stage = stageOf(of.item.of, round.key, round.variant, $sources.get(), settings)
-  stages.set(words, stage)
-  for (const oldest of stages.keys()) {
-    if (stages.size <= STAGES) break
-    stages.delete(oldest)
-  }
-  return stage
+  return stages.keep(words, stageOf(of.item.of, round.key, round.variant, $sources.get(), settings))
 }
 
 /** A round as it is shown; null where its chart holds nothing. */

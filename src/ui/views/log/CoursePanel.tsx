@@ -9,10 +9,10 @@ import { fetchLatest, rowsIn } from '../../state/kept/lists.ts'
 import { $rows } from '../../state/kept/rows.ts'
 import { FIRST } from '../../state/page/first.ts'
 import { say } from '../../state/page/notices.ts'
-import { $cards, $course, $practised, askCards, askCourse } from '../../state/practice/figures.ts'
-import { $items, $itemsFetched, fetchItems } from '../../state/practice/items.ts'
+import { $course, $practised, askCourse } from '../../state/practice/figures.ts'
 import { banDevice } from '../../state/route/steering.ts'
 import { keyWords } from '../overlay/key-words.ts'
+import { useCards, useItems } from '../overlay/use-practice.ts'
 import type { ViewProps } from '../view.ts'
 import type { Course } from './course-chart.ts'
 import styles from './LogView.module.css'
@@ -88,18 +88,12 @@ const DAYS = 30
 export const CoursePanel = ({ openChart }: ViewProps) => {
   const { value, state, why } = useStore($course)
   const practised = useStore($practised)
-  const cards = useStore($cards).value?.cards ?? []
-  const items = useStore($items)
-  const fetched = useStore($itemsFetched)
+  const cards = useCards()
+  const items = useItems()
   const played = useMemo(() => cards.filter((c) => c.rounds > 1 && c.best !== null), [cards])
   const [chosen, setChosen] = useState<string | null>(null)
   const card =
     played.find((c) => `${c.itemId} ${c.key}` === chosen) ?? played.toSorted((a, b) => b.rounds - a.rounds)[0]
-  useEffect(() => {
-    if (fetched === null) void fetchItems()
-  }, [fetched])
-  // biome-ignore lint/correctness/useExhaustiveDependencies: with what was kept anew the figures are others
-  useEffect(() => void askCards(), [practised])
   // biome-ignore lint/correctness/useExhaustiveDependencies: the same
   useEffect(() => void askCourse(DAYS, card?.itemId ?? '', card?.key ?? ''), [practised, card?.itemId, card?.key])
   const days = value?.days ?? []

@@ -1,14 +1,14 @@
 import { useStore } from '@nanostores/react'
-import { useEffect } from 'react'
-import { PRACTICE_FAMILIES, type PracticeFamily } from '../../../core/index.ts'
-import { $coverage, $practised, askCoverage, type CoveredCell } from '../../state/practice/figures.ts'
-import { $itemsFetched, fetchItems } from '../../state/practice/items.ts'
+import { DAY_MS, PRACTICE_FAMILIES, type PracticeFamily } from '../../../core/index.ts'
+import { $coverage, askCoverage, type CoveredCell } from '../../state/practice/figures.ts'
 import { fillHole } from '../../state/shell/holes.ts'
 import type { OpenChart } from '../../state/tune/open-chart.ts'
+import { dayWords } from '../overlay/day-words.ts'
 import { keyWords } from '../overlay/key-words.ts'
+import { useItems, usePractised } from '../overlay/use-practice.ts'
 import type { ViewProps } from '../view.ts'
 import styles from './LogView.module.css'
-import { agoWords, FAMILY_WORDS } from './words.ts'
+import { FAMILY_WORDS } from './words.ts'
 
 /** Longer ago than this a cell is told to be stale, by its broken edge. */
 const STALE_DAYS = 14
@@ -17,12 +17,12 @@ const HEIGHTS = 5
 const Cell = ({ cell, openChart }: { readonly cell: CoveredCell; readonly openChart: OpenChart }) => {
   const { family, key, last, tempo, clean } = cell
   const name = `${FAMILY_WORDS[family]} in ${keyWords(key, openChart)}`
-  const days = last === null ? null : (Date.now() - Date.parse(last)) / 86_400_000
+  const days = last === null ? null : (Date.now() - Date.parse(last)) / DAY_MS
   const share = clean === null ? '' : `, ${Math.round(clean * 100)} of 100 rounds clean`
   const words =
     last === null
       ? `${name}: never; practise it today`
-      : `${name}: ${agoWords(last)}${share}, tempo ${tempo ?? 'not clean yet'}`
+      : `${name}: ${dayWords(last)}${share}, tempo ${tempo ?? 'not clean yet'}`
   return (
     <td>
       <button
@@ -43,13 +43,8 @@ const Cell = ({ cell, openChart }: { readonly cell: CoveredCell; readonly openCh
 /** Families by keys as small heights: how high, how clean; the number is the fastest clean tempo; a point is a hole. */
 export const CoveragePanel = ({ openChart }: ViewProps) => {
   const { value, state } = useStore($coverage)
-  const practised = useStore($practised)
-  const fetched = useStore($itemsFetched)
-  useEffect(() => {
-    if (fetched === null) void fetchItems()
-  }, [fetched])
-  // biome-ignore lint/correctness/useExhaustiveDependencies: with what was kept anew the figures are others
-  useEffect(() => void askCoverage(), [practised])
+  useItems()
+  usePractised(askCoverage)
   if (!value) return state === 'loading' ? <p role="status">Working out the figures …</p> : null
   const keys = [...new Set(value.cells.map((c) => c.key))]
   const rowOf = (family: PracticeFamily) => value.cells.filter((c) => c.family === family)

@@ -6,7 +6,6 @@ import { Button } from '../../parts/Button.tsx'
 import { Select } from '../../parts/Select.tsx'
 import type { LogRow } from '../../state/kept/row-types.ts'
 import { FIRST } from '../../state/page/first.ts'
-import { $items, $itemsFetched, fetchItems } from '../../state/practice/items.ts'
 import {
   $entries,
   $entriesFailed,
@@ -17,6 +16,7 @@ import {
   removeEntry,
 } from '../../state/practice/logging.ts'
 import type { OpenChart } from '../../state/tune/open-chart.ts'
+import { useItems } from '../overlay/use-practice.ts'
 import type { ViewProps } from '../view.ts'
 import styles from './LogView.module.css'
 import { clockText, dayText, entryWords } from './words.ts'
@@ -91,13 +91,11 @@ export const EntriesPanel = ({ openChart }: ViewProps) => {
   const entries = useStore($entries)
   const next = useStore($entriesNext, FIRST)
   const failed = useStore($entriesFailed, FIRST)
-  const items = useStore($items)
-  const fetched = useStore($itemsFetched)
+  const items = useItems()
   const [word, setWord] = useState('')
   useEffect(() => {
     if (next === undefined) void moreEntries()
-    if (fetched === null) void fetchItems()
-  }, [next, fetched])
+  }, [next])
   const nameOf = (id: string | null): string | null => items.find((i) => i.id === id)?.name ?? null
   const found = entries.filter((e) =>
     `${entryWords(e, nameOf(e.itemId), openChart)} ${e.kind} ${dayText(e.at)}`

@@ -6,12 +6,12 @@ import { AT_START, go } from '../../state/address/address.ts'
 import type { ItemRow } from '../../state/kept/row-types.ts'
 import { standingOf } from '../../state/kept/rows.ts'
 import { $found, type FoundRow, findKept } from '../../state/practice/finding.ts'
-import { $items } from '../../state/practice/items.ts'
 import { playItem } from '../../state/sound/sessions.ts'
 import type { OpenChart } from '../../state/tune/open-chart.ts'
+import { dayWords } from '../overlay/day-words.ts'
+import { useItems } from '../overlay/use-practice.ts'
 import type { ViewProps } from '../view.ts'
 import styles from './LogView.module.css'
-import { agoWords } from './words.ts'
 
 const NOUNS = { ideas: 'idea', lines: 'line', routes: 'route' } as const
 const REST_MS = 250
@@ -46,7 +46,7 @@ const openRow = ({ kind, id, chartId, bar, beat }: FoundRow): void => {
 /** Ideas, lines, routes and practice items, found by a word, a chord or a tag; the last changed first. */
 export const KeptPanel = ({ kept, openChart }: ViewProps) => {
   const found = useStore($found)
-  const items = useStore($items)
+  const items = useItems()
   const [word, setWord] = useState('')
   useEffect(() => {
     const wait = setTimeout(() => void findKept(word.trim()), word === '' ? 0 : REST_MS)
@@ -71,7 +71,7 @@ export const KeptPanel = ({ kept, openChart }: ViewProps) => {
             <span>item</span>
             <strong>{item.name}</strong>
             <span />
-            <span>{agoWords(item.updatedAt)}</span>
+            <span>{dayWords(item.updatedAt)}</span>
             <Button onClick={() => playItem(item, null)}>Play</Button>
           </li>
         ))}
@@ -80,7 +80,7 @@ export const KeptPanel = ({ kept, openChart }: ViewProps) => {
             <span>{NOUNS[row.kind]}</span>
             <strong>{nameOf(row, openChart)}</strong>
             <span>{titleOf(row.chartId)}</span>
-            <span>{agoWords(row.at)}</span>
+            <span>{dayWords(row.at)}</span>
             <Button onClick={() => openRow(row)}>Open</Button>
           </li>
         ))}

@@ -1,4 +1,4 @@
-import { differenceInCalendarDays, format } from 'date-fns'
+import { format } from 'date-fns'
 import { type PracticeFamily, toGlyphs } from '../../../core/index.ts'
 import type { LogRow } from '../../state/kept/row-types.ts'
 import type { OpenChart } from '../../state/tune/open-chart.ts'
@@ -14,7 +14,6 @@ export const FAMILY_WORDS: Readonly<Record<PracticeFamily, string>> = {
   bebop: 'bebop',
   blues: 'blues',
   quartal: 'fourths',
-  cell: 'cells',
   pair: 'pairs',
   notes: 'just notes',
   route: 'routes',
@@ -22,11 +21,6 @@ export const FAMILY_WORDS: Readonly<Record<PracticeFamily, string>> = {
   study: 'studies',
   'out-in': 'out and in',
   combine: 'combined',
-} as Readonly<Record<PracticeFamily, string>>
-
-export const agoWords = (at: string): string => {
-  const days = differenceInCalendarDays(new Date(), new Date(at))
-  return days <= 0 ? 'today' : days === 1 ? 'yesterday' : `${days} days ago`
 }
 
 export const dayText = (at: string): string => format(new Date(at), 'EEE d MMM')

@@ -1,12 +1,20 @@
 import { useStore } from '@nanostores/react'
 import { useEffect, useMemo } from 'react'
-import { type Grade, homeOverlay, type Reading, readOver, soundingAt, toGlyphs } from '../../../core/index.ts'
+import {
+  BREAK_AFTER,
+  GRADES,
+  type Grade,
+  homeOverlay,
+  type Reading,
+  readOver,
+  soundingAt,
+  toGlyphs,
+} from '../../../core/index.ts'
 import { CueBand } from '../../figures/CueBand.tsx'
 import { Button } from '../../parts/Button.tsx'
 import { go } from '../../state/address/address.ts'
 import { $rows } from '../../state/kept/rows.ts'
 import { FIRST } from '../../state/page/first.ts'
-import { $cards, $practised, askCards } from '../../state/practice/figures.ts'
 import { $session } from '../../state/practice/session.ts'
 import { gradeRound } from '../../state/sound/grading.ts'
 import { mannerFrom } from '../../state/sound/practice-manner.ts'
@@ -24,6 +32,7 @@ import type { OpenChart } from '../../state/tune/open-chart.ts'
 import { keyWords } from '../overlay/key-words.ts'
 import { MannerButtons } from '../overlay/MannerButtons.tsx'
 import { TurnTaking } from '../overlay/TurnTaking.tsx'
+import { useCards } from '../overlay/use-practice.ts'
 import type { ViewProps } from '../view.ts'
 import { CueNow } from './CueNow.tsx'
 import { LineNow } from './LineNow.tsx'
@@ -67,7 +76,7 @@ const Grades = ({ of, shown }: { readonly of: OnStage; readonly shown: ShownRoun
   const now = useGrade(shown.number)
   return (
     <fieldset className={styles.grades} aria-label="How it went">
-      {(['again', 'hard', 'clean', 'easy'] as const).map((grade) => (
+      {GRADES.map((grade) => (
         <Button
           key={grade}
           pressed={now === grade}
@@ -108,7 +117,6 @@ const pedalWords = (of: OnStage): string =>
   of.since === null ? 'pedal on: start' : 'pedal on: clean · back: again · twice: stop'
 
 const MINUTE_MS = 60_000
-const BREAK_AFTER = 20
 
 /** Whether the block has had its minutes, or it is time for a break; null while neither is. */
 const timeWords = ({ since }: OnStage, minutes: number | null): string | null => {
@@ -122,16 +130,13 @@ const PlayerView = ({ address, kept, openChart }: ViewProps) => {
   const of = useStore($onStage)
   const tick = useStore($practiceTick)
   const session = useStore($session, FIRST)
-  const practised = useStore($practised)
   const { item, inKey } = address
   useEffect(() => {
     if (item !== null) void openStage(item, inKey)
     return leaveStage
   }, [item, inKey])
   // A grade moves the ladder on: its cards are asked for anew.
-  // biome-ignore lint/correctness/useExhaustiveDependencies: it is what was kept that tells
-  useEffect(() => void askCards(), [practised])
-  const cards = useStore($cards).value
+  const cards = useCards()
   const manner = mannerFrom(kept.settings.find((s) => s.name === 'practice')?.value)
   // biome-ignore lint/correctness/useExhaustiveDependencies: at rest the round in view is as it would be played now
   useEffect(refreshStage, [cards, manner.hearFirst, manner.breathe])

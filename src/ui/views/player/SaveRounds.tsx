@@ -1,7 +1,7 @@
 import { useStore } from '@nanostores/react'
 import { Button } from '../../parts/Button.tsx'
 import { FIRST } from '../../state/page/first.ts'
-import { $roundsSaved, cancelRounds, saveRounds } from '../../state/sound/saving-rounds.ts'
+import { $roundsSaved, cancelRounds, saveRounds } from '../../state/sound/saving.ts'
 
 /** All keys once round as a sound file, to be taken along; it can be stopped. */
 export const SaveRounds = ({ name }: { readonly name: string }) => {

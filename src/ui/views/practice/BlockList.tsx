@@ -18,7 +18,9 @@ import { CSS } from '@dnd-kit/utilities'
 import { GripVertical } from 'lucide-react'
 import { toGlyphs } from '../../../core/index.ts'
 import { Button } from '../../parts/Button.tsx'
+import type { ItemRow } from '../../state/kept/row-types.ts'
 import { standingOf } from '../../state/kept/rows.ts'
+import type { CardFigures } from '../../state/practice/figures.ts'
 import { restKey } from '../../state/practice/items.ts'
 import { arrange, type SessionBlock } from '../../state/practice/session.ts'
 import { playItem } from '../../state/sound/sessions.ts'
@@ -44,29 +46,24 @@ const HEADS: Readonly<Record<SessionBlock['kind'], string>> = {
   break: 'Break',
 }
 
-const Unfolded = ({ block }: { readonly block: SessionBlock }) => {
-  const { card } = block
-  const item = block.itemId === null ? null : (standingOf('items', block.itemId)?.row ?? null)
-  if (!card || !item) return null
-  return (
-    <details className={styles.unfolded}>
-      <summary>figures</summary>
-      <dl className={styles.figures}>
-        {cardRows(card).map(([name, value]) => (
-          <div key={name}>
-            <dt>{name}</dt>
-            <dd>{value}</dd>
-          </div>
-        ))}
-      </dl>
-      <div className={styles.row}>
-        <Button onClick={() => void restKey(item, card.key, 1)}>Put off until tomorrow</Button>
-        <Button onClick={() => void restKey(item, card.key, 7)}>For a week</Button>
-        <Button onClick={() => void restKey(item, card.key, null)}>Rest this key</Button>
-      </div>
-    </details>
-  )
-}
+const Unfolded = ({ card, item }: { readonly card: CardFigures; readonly item: ItemRow }) => (
+  <details className={styles.unfolded}>
+    <summary>figures</summary>
+    <dl className={styles.figures}>
+      {cardRows(card).map(([name, value]) => (
+        <div key={name}>
+          <dt>{name}</dt>
+          <dd>{value}</dd>
+        </div>
+      ))}
+    </dl>
+    <div className={styles.row}>
+      <Button onClick={() => void restKey(item, card.key, 1)}>Put off until tomorrow</Button>
+      <Button onClick={() => void restKey(item, card.key, 7)}>For a week</Button>
+      <Button onClick={() => void restKey(item, card.key, null)}>Rest this key</Button>
+    </div>
+  </details>
+)
 
 const BlockRow = ({
   block,
@@ -114,7 +111,7 @@ const BlockRow = ({
           </span>
         )}
         <span className={styles.why}>{block.why}</span>
-        <Unfolded block={block} />
+        {block.card && item && <Unfolded card={block.card} item={item} />}
       </div>
       {item && <Button onClick={() => playItem(item, block.card?.key ?? null)}>Play</Button>}
       <Button tone="quiet" aria-label={`Leave out ${title}`} onClick={onDrop}>

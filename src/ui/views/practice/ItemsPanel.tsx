@@ -17,11 +17,12 @@ import {
 } from '../../state/practice/items.ts'
 import { playItem } from '../../state/sound/sessions.ts'
 import type { OpenChart } from '../../state/tune/open-chart.ts'
+import { dayWords } from '../overlay/day-words.ts'
 import { keyWords } from '../overlay/key-words.ts'
 import type { ViewProps } from '../view.ts'
 import { NewItem } from './NewItem.tsx'
 import styles from './PracticeView.module.css'
-import { dayWords, ofWords } from './words.ts'
+import { ofWords } from './words.ts'
 
 const OWN = 'its own'
 const orderOf = (keys: ItemKeys): string => (typeof keys === 'string' ? keys : 'order' in keys ? keys.order : OWN)

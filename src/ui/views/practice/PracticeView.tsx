@@ -1,10 +1,8 @@
-import { useStore } from '@nanostores/react'
-import { useEffect } from 'react'
 import { go } from '../../state/address/address.ts'
 import type { PracticeTab } from '../../state/address/parts/practice.ts'
-import { $practised, askCards } from '../../state/practice/figures.ts'
-import { $itemsFetched, fetchItems } from '../../state/practice/items.ts'
+import { askCards } from '../../state/practice/figures.ts'
 import { TabbedHead } from '../overlay/TabbedHead.tsx'
+import { useItems, usePractised } from '../overlay/use-practice.ts'
 import type { ViewProps } from '../view.ts'
 import { Cautions } from './Cautions.tsx'
 import { ItemsPanel } from './ItemsPanel.tsx'
@@ -17,13 +15,8 @@ const LABELS: Readonly<Record<PracticeTab, string>> = { today: 'Today', items: '
 /** Today's list, what there is to practise, and the quiz. */
 const PracticeView = (props: ViewProps) => {
   const { practise } = props.address
-  const fetched = useStore($itemsFetched)
-  const practised = useStore($practised)
-  useEffect(() => {
-    if (fetched === null) void fetchItems()
-  }, [fetched])
-  // biome-ignore lint/correctness/useExhaustiveDependencies: with what was kept anew the cards are others
-  useEffect(() => void askCards(), [practised])
+  useItems()
+  usePractised(askCards)
   return (
     <div className={styles.practice}>
       <TabbedHead title="Practice" tabs={LABELS} now={practise} onPick={(tab) => go({ practise: tab })} />

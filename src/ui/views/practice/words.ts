@@ -1,4 +1,3 @@
-import { differenceInCalendarDays } from 'date-fns'
 import {
   type Interval,
   type ItemOf,
@@ -10,16 +9,7 @@ import {
 } from '../../../core/index.ts'
 import type { CardFigures } from '../../state/practice/figures.ts'
 import type { OpenChart } from '../../state/tune/open-chart.ts'
-
-/** When something is due or was last, in days from today. */
-export const dayWords = (at: string | null, now = new Date()): string => {
-  if (at === null) return 'never'
-  const days = differenceInCalendarDays(new Date(at), now)
-  if (days === 0) return 'today'
-  if (days === 1) return 'tomorrow'
-  if (days === -1) return 'yesterday'
-  return days > 0 ? `in ${days} days` : `${-days} days ago`
-}
+import { dayWords } from '../overlay/day-words.ts'
 
 const share = (part: number | null): string => (part === null ? '–' : `${Math.round(part * 100)} of 100`)
 
