@@ -99,26 +99,34 @@ const RESTS_FROM = 1
 const fallsHome = (n: HeardNote, next: HeardNote | undefined): boolean =>
   next !== undefined && [-1, -2].includes(next.pitch - n.pitch) && next.role === 'chord'
 
-const onRests = ({ notes, timeline, melodic }: Findings, school: School): readonly Sentence[] =>
-  notes.flatMap((n, i): readonly Sentence[] => {
-    if (n.role !== 'suspension' || n.blue || school.suspensions === 'free') return []
-    const last = i === notes.length - 1
-    const long = n.for >= RESTS_FROM * timeline.beat
-    const brief = n.for <= RESTS_FROM * timeline.beat && fallsHome(n, notes[i + 1])
-    if (melodic[i]?.kind === 'delayed resolution' || brief) return []
-    if (school.suspensions === 'kept out' && !melodic[i])
-      return [{ text: `Note ${i + 1}, ${said(n)}, is kept out by this school.`, notes: [i], tone: 'fault' }]
-    if (last)
-      return [{ text: `The line ends on ${said(n)}, a suspension: it asks to go on down.`, notes: [i], tone: 'fault' }]
-    return long
-      ? [
-          {
-            text: `Note ${i + 1}, ${said(n)}, rests for ${beats(n.for, timeline)}: it may pass, not rest.`,
-            notes: [i],
-            tone: 'fault',
-          },
-        ]
-      : []
+/** How a suspension stays where it may only pass: it ends the line, rests too long, or is not wanted at all. */
+type Resting = 'kept out' | 'at the end' | 'too long'
+
+const restingOf = (i: number, { notes, timeline, melodic }: Findings, school: School): Resting | null => {
+  const n = notes[i] as HeardNote
+  if (n.role !== 'suspension' || n.blue || school.suspensions === 'free') return null
+  const brief = n.for <= RESTS_FROM * timeline.beat && fallsHome(n, notes[i + 1])
+  if (melodic[i]?.kind === 'delayed resolution' || brief) return null
+  if (school.suspensions === 'kept out' && !melodic[i]) return 'kept out'
+  if (i === notes.length - 1) return 'at the end'
+  return n.for >= RESTS_FROM * timeline.beat ? 'too long' : null
+}
+
+/** Places in the line where a suspension rests by this school. */
+export const restingSuspensions = (found: Findings, school: School): readonly number[] =>
+  found.notes.flatMap((_, i) => (restingOf(i, found, school) ? [i] : []))
+
+const RESTING_WORDS: Readonly<Record<Resting, (n: HeardNote, timeline: Timeline) => string>> = {
+  'kept out': (n) => `Note ${n.n + 1}, ${said(n)}, is kept out by this school.`,
+  'at the end': (n) => `The line ends on ${said(n)}, a suspension: it asks to go on down.`,
+  'too long': (n, timeline) =>
+    `Note ${n.n + 1}, ${said(n)}, rests for ${beats(n.for, timeline)}: it may pass, not rest.`,
+}
+
+const onRests = (found: Findings, school: School): readonly Sentence[] =>
+  found.notes.flatMap((n, i): readonly Sentence[] => {
+    const how = restingOf(i, found, school)
+    return how ? [{ text: RESTING_WORDS[how](n, found.timeline), notes: [i], tone: 'fault' }] : []
   })
 
 const onStrongBeats = (f: Findings, school: School): readonly Sentence[] => {
