@@ -35,7 +35,7 @@ const CORE = [
   ['line', ['pitch', 'chord', 'material', 'chart', 'reading', 'time', 'tune']],
   ['band', ['pitch', 'chord', 'chart', 'reading', 'time']],
   ['make', ['pitch', 'chord', 'material', 'transpose', 'reading', 'time', 'line']],
-  ['take', ['pitch', 'chord', 'material', 'chart', 'reading', 'time', 'line', 'make']],
+  ['take', ['pitch', 'chord', 'material', 'chart', 'reading', 'time', 'tune', 'line', 'band', 'make']],
   ['practice', ['pitch', 'chord', 'material', 'chart', 'transpose', 'reading', 'symmetry', 'time', 'tune', 'line', 'band', 'make']],
   ['testing', ['pitch', 'chord', 'material', 'chart', 'reading', 'time', 'tune', 'route', 'line', 'make']],
 ]

@@ -20,7 +20,7 @@ const bench = async (name) => {
   run('node', [outfile])
 }
 const asked = process.argv.slice(2)
-for (const name of ['bench', 'making', 'practice', 'load', 'keys'].filter(
+for (const name of ['bench', 'making', 'practice', 'listening', 'load', 'keys'].filter(
   (n) => asked.length === 0 || asked.includes(n),
 )) {
   if (name === 'load' || name === 'keys') await ensureBuilt()

@@ -2,6 +2,7 @@ import Joi, { type ObjectSchema } from 'joi'
 import { MAKE_ANSWERS } from './make-answers.ts'
 import { PRACTICE_ANSWERS } from './practice.ts'
 import { QUIZ_ANSWER } from './quiz.ts'
+import { takeAnswers } from './take-answers.ts'
 
 /** What each answer holds, no field more: the same that `openapi.json` publishes. */
 const name = Joi.string().required()
@@ -260,6 +261,7 @@ export const ANSWERS = {
     impossible: maybe(Joi.object({ steps: Joi.array().items(Joi.number().integer()).required(), loosen: names })),
   }),
   'lines/audit': Joi.object(AUDIT),
+  ...takeAnswers(Joi.object(AUDIT)),
   ...MAKE_ANSWERS,
   quiz: QUIZ_ANSWER,
   ...PRACTICE_ANSWERS,

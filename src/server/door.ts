@@ -13,7 +13,7 @@ export const readQuery = <T>(url: URL, schema: ObjectSchema<T>): T => checkQuery
 const DRAINED = 8
 
 /** Reads a body while counting, so that nobody can make the program hold more than the limit. */
-const readBytes = async (request: Request, limit: number): Promise<Uint8Array> => {
+export const readBytes = async (request: Request, limit: number): Promise<Uint8Array> => {
   const pieces: Uint8Array[] = []
   let size = 0
   const reader = request.body?.getReader()

@@ -48,4 +48,8 @@ export const FILE_QUERIES = {
       .valid(...(Object.keys(LINE_FORMATS) as LineFormat[]))
       .default('musicxml'),
   }),
+  exportTake: Joi.object<{ as: 'midi' | 'musicxml'; school: School }>({
+    as: Joi.string().valid('midi', 'musicxml').default('midi'),
+    school: JUDGES.school,
+  }),
 } as const

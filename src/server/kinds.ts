@@ -10,6 +10,8 @@ export interface Kind {
     /** What counts where an older image of a row says nothing of it; else null. */
     readonly unsaid?: unknown
   }[]
+  /** Columns that only the server writes. */
+  readonly told?: readonly string[]
   readonly search: readonly string[]
   /** Whether its rows may lie over a chart, by which they are then listed. */
   readonly hasChart: boolean
@@ -18,7 +20,7 @@ export interface Kind {
   readonly at?: string
 }
 
-export const KIND_NAMES = ['charts', 'routes', 'lines', 'ideas', 'items', 'log', 'settings'] as const
+export const KIND_NAMES = ['charts', 'routes', 'lines', 'ideas', 'takes', 'items', 'log', 'settings'] as const
 export type KindName = (typeof KIND_NAMES)[number]
 export const isKind = (name: string | undefined): name is KindName => KIND_NAMES.some((k) => k === name)
 
@@ -75,6 +77,23 @@ export const KINDS: Readonly<Record<KindName, Kind>> = {
     ],
     search: ['overlay', 'chord', "coalesce(note, '')", "array_to_string(tags, ' ')"],
     title: 'overlay',
+  },
+  takes: {
+    name: 'takes',
+    table: 'takes',
+    hasChart: true,
+    fields: [
+      ...same('name', 'key', 'text', 'tempo', 'source', 'tags'),
+      { field: 'chartId', column: 'chart_id' },
+      { field: 'itemId', column: 'item_id' },
+      { field: 'offset', column: 'delay', unsaid: 0 },
+      { field: 'soundFrom', column: 'sound_from', unsaid: 0 },
+      { field: 'open', column: 'open', unsaid: false },
+      ...json('overrides', 'bars', 'plan', 'notes', 'disputed'),
+    ],
+    told: ['sound'],
+    search: ['name', "coalesce(key, '')", 'source', "array_to_string(tags, ' ')"],
+    title: 'name',
   },
   items: {
     name: 'items',

@@ -38,7 +38,7 @@ export interface AuditAsked {
 
 const NAMED = /^([A-Ga-g][b#♭♯x]*)(-?\d)$/u
 
-const pitchAt = (pitch: number | string, path: string): Pick<LineNote, 'pitch' | 'note'> => {
+export const pitchAt = (pitch: number | string, path: string): Pick<LineNote, 'pitch' | 'note'> => {
   if (typeof pitch === 'number') return { pitch: midi(pitch) }
   const [, name, octave] = NAMED.exec(pitch.trim()) ?? []
   const read = name === undefined ? null : readNote(name.charAt(0).toUpperCase() + name.slice(1), 0)
@@ -92,39 +92,44 @@ export const auditAnswer = async (asked: AuditAsked) => {
   const audit = by(asked.school)
   if (audit.notes.length === 0) throw fieldProblem('line', 'The line has no notes.', '', ['at least one note'])
   return {
-    notes: audit.notes.map((n, i) => ({
-      ...{
-        n: numbered(i),
-        bar: n.bar,
-        beat: n.beat,
-        strong: n.strong,
-        pitch: n.pitch,
-        name: n.name.name,
-        at: n.at,
-        for: n.for,
-      },
-      ...{ degree: n.degree, role: n.role, fade: n.fade, job: audit.jobs[i] ?? '', ...(n.blue ? { blue: true } : {}) },
-      ...(asked.route ? { planned: plannedAt(asked.route, n.bar, n.beat) } : {}),
-    })),
-    cells: audit.cells
-      .filter((c) => c.overlay || c.how === 'enclosure')
-      .map((c) => ({ ...spanned(c), overlay: c.overlay?.name ?? null, how: c.how })),
-    sequences: audit.sequences.map((s) => ({
-      ...spanned(s),
-      length: s.length,
-      by: s.by,
-      times: s.times,
-      tonal: s.tonal,
-    })),
-    groupings: audit.groupings.map((g) => ({ ...spanned(g), length: g.length, meetsAfterBeats: g.meetsAfterBeats })),
-    readings: audit.readings.map((r) => ({ ...spanned(r), heard: r.heard, why: r.why, score: r.score })),
-    stretches: audit.stretches.map((s) => ({
-      ...spanned(s),
-      peak: s.peak,
-      mean: s.mean,
-      landing: landingOf(audit, s),
-    })),
-    verdict: verdict(audit, asked.school),
+    ...auditTold(audit, asked.school, asked.route),
     ...(asked.also ? { also: verdict(by(asked.also), asked.also) } : {}),
   }
 }
+
+/** What was found in a line, in the interface's shape. */
+export const auditTold = (audit: Audit, school: School, route: AuditAsked['route'] = null) => ({
+  notes: audit.notes.map((n, i) => ({
+    ...{
+      n: numbered(i),
+      bar: n.bar,
+      beat: n.beat,
+      strong: n.strong,
+      pitch: n.pitch,
+      name: n.name.name,
+      at: n.at,
+      for: n.for,
+    },
+    ...{ degree: n.degree, role: n.role, fade: n.fade, job: audit.jobs[i] ?? '', ...(n.blue ? { blue: true } : {}) },
+    ...(route ? { planned: plannedAt(route, n.bar, n.beat) } : {}),
+  })),
+  cells: audit.cells
+    .filter((c) => c.overlay || c.how === 'enclosure')
+    .map((c) => ({ ...spanned(c), overlay: c.overlay?.name ?? null, how: c.how })),
+  sequences: audit.sequences.map((s) => ({
+    ...spanned(s),
+    length: s.length,
+    by: s.by,
+    times: s.times,
+    tonal: s.tonal,
+  })),
+  groupings: audit.groupings.map((g) => ({ ...spanned(g), length: g.length, meetsAfterBeats: g.meetsAfterBeats })),
+  readings: audit.readings.map((r) => ({ ...spanned(r), heard: r.heard, why: r.why, score: r.score })),
+  stretches: audit.stretches.map((s) => ({
+    ...spanned(s),
+    peak: s.peak,
+    mean: s.mean,
+    landing: landingOf(audit, s),
+  })),
+  verdict: verdict(audit, school),
+})

@@ -8,6 +8,8 @@ import { MAKE_BODY, REUSE_BODY, STUDY_BODY, VARY_BODY } from './make-schemas.ts'
 import { PRACTICE_QUERIES } from './practice.ts'
 import { QUIZ_BODY } from './quiz.ts'
 import { CHANGE, listOf, NEW, ROWS, STEP_OF_UNDO } from './schemas.ts'
+import { SOUND_TYPES } from './sounds.ts'
+import { PART, SOUND_FROM, TAKE_BODY } from './take-schemas.ts'
 
 type JsonSchema = Readonly<Record<string, unknown>> & {
   readonly properties?: Readonly<Record<string, JsonSchema>>
@@ -61,6 +63,8 @@ const BODY_OF: Readonly<Partial<Record<Path, ObjectSchema>>> = {
   'lines/vary': VARY_BODY,
   'lines/reuse': REUSE_BODY,
   'lines/study': STUDY_BODY,
+  'takes/read': TAKE_BODY,
+  'takes/recover': NO_QUERY,
 }
 const QUERY_OF: Readonly<Partial<Record<Path, ObjectSchema>>> = {
   ...QUERIES,
@@ -101,6 +105,33 @@ const uploaded = (id: string, query: ObjectSchema) => ({
   },
 })
 
+const BYTES = { type: 'string', format: 'binary' } as const
+const SOUND = {
+  get: { operationId: 'takes-sound', parameters: [ID], responses: file },
+  put: {
+    operationId: 'takes-sound-write',
+    parameters: [ID, ...parametersOf(SOUND_FROM)],
+    requestBody: {
+      required: true,
+      content: Object.fromEntries(SOUND_TYPES.map((type) => [type, { schema: BYTES }])),
+    },
+    responses: { 200: { description: 'How much of the sound is kept' }, default: problem },
+  },
+  delete: {
+    operationId: 'takes-sound-remove',
+    parameters: [ID],
+    responses: { 200: { description: 'It is gone' }, default: problem },
+  },
+}
+const PARTS = {
+  post: {
+    operationId: 'takes-part',
+    parameters: [ID],
+    requestBody: { required: true, ...content('application/json', jsonOf(PART)) },
+    responses: { 200: { description: 'The part is kept' }, default: problem },
+  },
+}
+
 const FILES = [
   ['/practice/export', { get: { operationId: 'practice-export', parameters: [], responses: file } }],
   ['/import', uploaded('import', NO_QUERY)],
@@ -108,6 +139,9 @@ const FILES = [
   ['/charts/{id}/export', ofRow('charts-export', FILE_QUERIES.export)],
   ['/charts/{id}/band', ofRow('charts-band', FILE_QUERIES.band)],
   ['/lines/{id}/export', ofRow('lines-export', FILE_QUERIES.exportLine)],
+  ['/takes/{id}/export', ofRow('takes-export', FILE_QUERIES.exportTake)],
+  ['/takes/{id}/sound', SOUND],
+  ['/takes/{id}/parts', PARTS],
   ['/routes/{id}/export', ofRow('routes-export', FILE_QUERIES.exportRoute)],
 ] as const
 

@@ -14,6 +14,8 @@ export const PROBLEMS = {
   nothing_to_redo: { status: 409, title: 'There is nothing to redo' },
   too_large: { status: 413, title: 'The body is too large' },
   not_json: { status: 415, title: 'The body must be JSON' },
+  not_sound: { status: 415, title: 'The body must be sound' },
+  not_the_end: { status: 409, title: 'The sound does not end there' },
   not_a_form: { status: 415, title: 'The body must be a form with a file' },
   bad_file: { status: 400, title: 'The file could not be read' },
   too_long: { status: 400, title: 'This takes too long' },

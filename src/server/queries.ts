@@ -18,6 +18,7 @@ const select = (kind: Kind): string =>
   [
     'id',
     ...kind.fields.map((f) => `${f.column} as "${f.field}"`),
+    ...(kind.told ?? []),
     'version',
     'created_at as "createdAt"',
     'updated_at as "updatedAt"',
@@ -53,6 +54,7 @@ export const STATEMENTS = {
   routes: statementsFor(KINDS.routes),
   lines: statementsFor(KINDS.lines),
   ideas: statementsFor(KINDS.ideas),
+  takes: statementsFor(KINDS.takes),
   items: statementsFor(KINDS.items),
   log: statementsFor(KINDS.log),
   settings: statementsFor(KINDS.settings),
@@ -92,6 +94,23 @@ export const CHANGES = {
   undoneBefore: `select 1 as before from changes where row_id = $1 and id < $2::bigint and undone_as is not null and not gone limit 1`,
   markUndone: `update changes set undone_as = nextval('changes_undone') where id = $1::bigint`,
   markStanding: 'update changes set undone_as = null where id = $1::bigint',
+} as const
+
+/** Parts of takes that are being played. A take that is open and of which nothing has come for a while was cut off. */
+export const PARTS = {
+  add: `insert into take_parts (take_id, n, notes) values ($1, $2, $3::jsonb)
+    on conflict on constraint take_parts_pk do update set notes = excluded.notes, at = clock_timestamp()`,
+  cutOff: `select id from takes where open and deleted_at is null and updated_at < clock_timestamp() - $1::interval
+    and not exists (select 1 from take_parts where take_id = takes.id and at > clock_timestamp() - $1::interval) order by id`,
+  of: 'select notes from take_parts where take_id = $1 order by n',
+  drop: 'delete from take_parts where take_id = $1',
+  dropEnded: 'delete from take_parts where take_id in (select id from takes where not open or deleted_at is not null)',
+} as const
+
+/** What the server tells of the sound of a take; it is no change of the player's. */
+export const SOUNDS = {
+  tell: 'update takes set sound = $2::jsonb where id = $1',
+  all: 'select id from takes where sound is not null',
 } as const
 
 /** One route of a chart is in hand: another that was is put away, and taken up again with undo. */

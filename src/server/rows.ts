@@ -91,11 +91,11 @@ const record = async (
 /** What the database refuses by a named constraint, in the interface's words. */
 const refused = (error: unknown): never => {
   const constraint = (error as { constraint?: string }).constraint
-  if (constraint !== undefined && /^(ideas|routes|lines)_chart_fk$/.test(constraint))
+  if (constraint !== undefined && /^(ideas|routes|lines|takes)_chart_fk$/.test(constraint))
     throw fieldProblem('chartId', 'There is no chart of that id.', '', ['the id of a chart, or null'])
   if (constraint === 'lines_route_fk')
     throw fieldProblem('routeId', 'There is no route of that id.', '', ['the id of a route, or null'])
-  if (constraint === 'log_entries_item_fk')
+  if (constraint === 'log_entries_item_fk' || constraint === 'takes_item_fk')
     throw fieldProblem('itemId', 'There is no item of that id.', '', ['the id of an item, or null'])
   if (constraint === 'settings_name_once')
     throw new Problem('name_taken', 'A setting of that name is kept already.', [fieldError('name', 'taken', '')])

@@ -6,6 +6,7 @@ import { lineFrom, type SentLine } from './lines.ts'
 import type { ListAsked } from './lists.ts'
 import { ITEM_ROW, LOG_ROW, readItem } from './practice-schemas.ts'
 import { type Sort, sortsOf } from './queries.ts'
+import { readableTake, TAKE_ROW } from './take-schemas.ts'
 import { orProblem } from './texts.ts'
 
 type Fields = Record<string, unknown>
@@ -73,6 +74,7 @@ export const ROWS: Readonly<Record<KindName, ObjectSchema<Fields>>> = {
     bar: bar.allow(null).default(null),
     beat: beat.allow(null).default(null),
   }),
+  takes: TAKE_ROW,
   items: ITEM_ROW,
   log: LOG_ROW,
   settings: Joi.object({
@@ -101,6 +103,7 @@ export const READABLE: Readonly<Record<KindName, (row: Readonly<Fields>) => void
     await lineFrom(line as SentLine, 'line')
     if (typeof own === 'string') orProblem('text', readChart(own))
   },
+  takes: readableTake,
   items: readItem,
   log: () => undefined,
   settings: () => undefined,

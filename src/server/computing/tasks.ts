@@ -42,6 +42,8 @@ import {
 } from '../rankings.ts'
 import { planAnswer } from '../routes.ts'
 import { NEW, READABLE, ROWS, VERSIONED } from '../schemas.ts'
+import { TAKE_BODY } from '../take-schemas.ts'
+import { takeAnswer, takeFile } from '../takes.ts'
 import { chartAt, chordAt, nextAt, orProblem } from '../texts.ts'
 import type { Answer, Asked, KeptText } from './asked.ts'
 
@@ -111,6 +113,7 @@ const analyse: Task = (asked) => {
 
 const make: Task = (asked) => json(makeAnswer(checkJson(sent(asked), MAKE_BODY)))
 const quiz: Task = (asked) => json(quizAnswer(checkJson(sent(asked), QUIZ_BODY)))
+const take: Task = (asked) => json(takeAnswer(checkJson(sent(asked), TAKE_BODY)))
 const vary: Task = async (asked) => json(await varyAnswer(checkJson(sent(asked), VARY_BODY)))
 const reuse: Task = async (asked) => json(await reuseAnswer(checkJson(sent(asked), REUSE_BODY)))
 const study: Task = async (asked) => json(await studyAnswer(checkJson(sent(asked), STUDY_BODY)))
@@ -179,6 +182,12 @@ const exportRoute: Task = (asked) => {
   return { kind: 'file', body, title: name, format: ROUTE_FORMATS[as] }
 }
 
+const exportTake: Task = (asked) => {
+  const { as, school } = checkQuery(asked.query, FILE_QUERIES.exportTake)
+  const { row } = keptOf(asked)
+  return { kind: 'file', body: takeFile(row, as, school), title: String(row.name), format: LINE_FORMATS[as] }
+}
+
 /** Checks what a row is to hold, before it is kept; with `versioned` it is a whole row that was read before. */
 const row: Task = async (asked) => {
   const { kind, versioned } = asked
@@ -200,6 +209,7 @@ export const TASKS = {
   import: importFile,
   make,
   quiz,
+  take,
   vary,
   reuse,
   study,
@@ -207,6 +217,7 @@ export const TASKS = {
   exportChart,
   exportLine,
   exportRoute,
+  exportTake,
   band,
   row,
   openapi: () => json(openapi(__VERSION__)),

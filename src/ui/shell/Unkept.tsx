@@ -88,6 +88,7 @@ const useTroubled = (): readonly Troubled[] => {
     routes: useStore($rows.routes, FIRST),
     lines: useStore($rows.lines, FIRST),
     ideas: useStore($rows.ideas, FIRST),
+    takes: useStore($rows.takes, FIRST),
     items: useStore($rows.items, FIRST),
     log: useStore($rows.log, FIRST),
     settings: useStore($rows.settings, FIRST),

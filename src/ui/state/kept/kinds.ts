@@ -69,6 +69,17 @@ export const KINDS: { readonly [K in KindName]: Kind<K> } = {
     title: (row) => `${row.overlay} over ${row.chord}`,
     words: { bar: 'the place', beat: 'the place', chartId: 'the place', note: 'the note' },
   },
+  takes: {
+    fields: [
+      ...(['name', 'chartId', 'itemId', 'key', 'text', 'overrides', 'bars', 'plan', 'tempo', 'offset'] as const),
+      ...(['source', 'notes', 'soundFrom', 'disputed', 'open', 'tags'] as const),
+    ],
+    merges: {},
+    asks: true,
+    noun: 'take',
+    title: (row) => row.name,
+    words: { name: 'the name', notes: 'the notes', disputed: 'what you dispute' },
+  },
   items: {
     fields: ['name', 'of', 'keys', 'tempo', 'pattern', 'note', 'tags', 'rests'],
     merges: {},

@@ -4,8 +4,10 @@ import type {
   ItemKeys,
   ItemOf,
   KeptOverride,
+  KeptPlan,
   KeptStep,
   LogKind,
+  PlayedNote,
   Rest,
   TempoLadder,
 } from '../../../core/index.ts'
@@ -64,6 +66,30 @@ export type LineRow = Kept & {
   /** The route it was planned by. */
   readonly routeId: string | null
 }
+/** A chorus as it was played; its notes in ticks from the first bar of what was looped, on no grid. */
+export type TakeRow = Kept & {
+  readonly name: string
+  readonly chartId: string | null
+  readonly itemId: string | null
+  /** The key of its item. */
+  readonly key: string | null
+  readonly text: string
+  readonly overrides: readonly KeptOverride[] | null
+  readonly bars: readonly [number, number] | null
+  readonly plan: KeptPlan | null
+  readonly tempo: number
+  /** Ms by which the instrument arrives late. */
+  readonly offset: number
+  readonly source: string
+  readonly notes: readonly PlayedNote[]
+  /** When its sound begins, ms from the first beat. */
+  readonly soundFrom: number
+  readonly sound: { readonly type: string; readonly bytes: number } | null
+  readonly disputed: readonly string[] | null
+  /** Whether it is being played. */
+  readonly open: boolean
+  readonly tags: readonly string[]
+}
 export type ItemRow = Kept & {
   readonly name: string
   readonly of: ItemOf
@@ -95,6 +121,7 @@ export interface RowOf {
   readonly routes: RouteRow
   readonly lines: LineRow
   readonly ideas: IdeaRow
+  readonly takes: TakeRow
   readonly items: ItemRow
   readonly log: LogRow
   readonly settings: SettingRow
