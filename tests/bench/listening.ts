@@ -102,10 +102,7 @@ const heardIn = (samples: Float32Array, low: number, high: number): readonly Hea
 }
 
 /** Each struck note against the nearest heard one of its pitch, within 50 ms. */
-const compared = (
-  struck: readonly Struck[],
-  heard: readonly { readonly at: number; readonly pitch: number }[],
-) => {
+const compared = (struck: readonly Struck[], heard: readonly { readonly at: number; readonly pitch: number }[]) => {
   const left = [...heard]
   let found = 0
   const off: number[] = []
