@@ -42,7 +42,7 @@ const CORE = [
 const CORE_GROUND = ['src/core/(bounds|grouped|result)\\.ts$']
 
 const GROUND = ['page', 'address', 'kept', 'tune']
-const OF_VIEWS = ['charts', 'desk', 'pairs', 'route', 'line', 'practice']
+const OF_VIEWS = ['charts', 'desk', 'pairs', 'route', 'line', 'practice', 'takes']
 const STATE = [
   ['page', []],
   ['address', ['page']],

@@ -120,4 +120,3 @@ export const noteTracker = ({ lowest, highest, tuning, gate }: Listening) => {
     end: (at: number): readonly Heard[] => ended(at),
   }
 }
-export type NoteTracker = ReturnType<typeof noteTracker>

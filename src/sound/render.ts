@@ -59,7 +59,10 @@ export const renderScore = (
   )
 }
 
-const inWav = (buffer: AudioBuffer | null): Blob | null => buffer && new Blob([toWav(buffer)], { type: 'audio/wav' })
+const inWav = (buffer: AudioBuffer | null): Blob | null => buffer && wavOfBuffer(buffer)
+
+/** Sound as a WAV file, 16 bits. */
+export const wavOfBuffer = (buffer: AudioBuffer): Blob => new Blob([toWav(buffer)], { type: 'audio/wav' })
 
 /** A score as a WAV file, 16 bits, stereo. */
 export const wavOf = async (score: Score, mix: Mix, rounds: number, rendering: Rendering): Promise<Blob | null> =>

@@ -19,13 +19,21 @@ const lay = (score: Score): void => {
   span = score.span
 }
 
-/** Plays a score from a tick within its span, round and round, after a bar of clicks where that is asked for. */
-export const playScore = async (score: Score, mix: Mix, from: number, countIn: boolean): Promise<void> => {
+/** Plays a score from a tick within its span, round and round, after a bar of clicks where that is asked for. `atStart` is told each
+ * time it begins, in seconds of the context's clock. */
+export const playScore = async (
+  score: Score,
+  mix: Mix,
+  from: number,
+  countIn: boolean,
+  atStart: ((at: number) => void) | null = null,
+): Promise<void> => {
   await start()
   const transport = getTransport()
   transport.stop()
   transport.cancel()
   lay(score)
+  if (atStart) transport.schedule(atStart, `${Math.round(score.span.from)}i`)
   band().mix(mix)
   const beat = score.beat * secondsPerTick(score)
   const now = getContext().currentTime + SOON
@@ -51,6 +59,9 @@ export const stopScore = (): void => {
   getTransport().stop()
   bandIfMade()?.silence()
 }
+
+/** Ms of the context's clock at which the first beat sounds. */
+export const firstBeatMs = (): number => begins * 1000
 
 /** The tick that sounds now; null while nothing plays or the count-in goes on. */
 export const positionNow = (): number | null => {

@@ -1,7 +1,8 @@
 import { expose } from 'comlink'
 import { analyseLine, DEFAULT_SCHOOL, DEFAULT_WEIGHTS, midi, ticks, UNISON } from '../core/index.ts'
+import { takeRead } from './taking.ts'
 
-expose({ analyseLine })
+expose({ takeLineApart: analyseLine, readTake: takeRead })
 
 const STEPS = [0, 2, 3, 5, 7, 8, 11, 12, 10, 6, 4, 1] as const
 

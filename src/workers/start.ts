@@ -4,11 +4,13 @@ import type { AnalysisAsk } from './analysing.ts'
 import type { HeardAsk, Made, MakeAsk, ReuseAsk, Reused } from './making.ts'
 import type { PlanAsk, Planned } from './planning.ts'
 import type { Ranking, RankingAsk } from './ranking.ts'
+import type { TakeRead, TakeToRead } from './taking.ts'
 
 export type { AnalysisAsk } from './analysing.ts'
 export type { HeardAsk, Made, MadeLine, MakeAsk, ReuseAsk, Reused } from './making.ts'
 export type { PlanAsk, Planned } from './planning.ts'
 export type { Ranking, RankingAsk } from './ranking.ts'
+export type { TakeRead, TakeToRead } from './taking.ts'
 
 interface Ranker {
   readonly ranking: (ask: RankingAsk) => Ranking
@@ -19,6 +21,7 @@ interface Planner {
 }
 interface Auditor {
   readonly takeLineApart: (ask: LineAsk) => LineAnalysis | null
+  readonly readTake: (ask: TakeToRead) => TakeRead | null
 }
 interface Maker {
   readonly hearing: (ask: HeardAsk) => Line
@@ -110,6 +113,9 @@ export const analyseInWorker = (ask: AnalysisAsk): Promise<Condensed | null> => 
 /** Takes a long line apart in a worker. */
 export const analyseLineInWorker = (ask: LineAsk): Promise<LineAnalysis | null> =>
   auditor.ask((w) => w.takeLineApart(ask))
+
+/** Reads a take in a worker. */
+export const readTakeInWorker = (ask: TakeToRead): Promise<TakeRead | null> => auditor.ask((w) => w.readTake(ask))
 
 /** Starts that worker before it is needed, so that nobody waits for it and its tables. */
 export const readyAuditor = (): void => auditor.ready()

@@ -4,7 +4,7 @@ import { say } from '../page/notices.ts'
 import { fetchOver, fetchPage, rowsIn } from './lists.ts'
 import { $opening, openingKey, openRow } from './opening.ts'
 import { leavePage } from './request.ts'
-import type { ChartRow, IdeaRow, ItemRow, KindName, LineRow, RouteRow, SettingRow } from './row-types.ts'
+import type { ChartRow, IdeaRow, ItemRow, KindName, LineRow, RouteRow, SettingRow, TakeRow } from './row-types.ts'
 import {
   $left,
   $rows,
@@ -184,8 +184,8 @@ export const sayKept = async (kind: Exclude<KindName, 'settings'>, id: string): 
 
 /** Gives a row another name, and says so once that is kept. */
 export const renameRow = async (
-  kind: 'routes' | 'lines' | 'items',
-  { id, name }: RouteRow | LineRow | ItemRow,
+  kind: 'routes' | 'lines' | 'takes' | 'items',
+  { id, name }: RouteRow | LineRow | TakeRow | ItemRow,
   to: string,
 ): Promise<void> => {
   if (to.trim() === '' || to.trim() === name) return

@@ -26,6 +26,7 @@ import { concertSteps, keepRoute } from '../route/routes.ts'
 import { stepInView, toggleLock } from '../route/steering.ts'
 import { gradeRound, pedalOnStage } from '../sound/grading.ts'
 import { hear } from '../sound/hearing.ts'
+import { $heardTake, stopListening } from '../sound/listening-back.ts'
 import { pressPedal } from '../sound/looping.ts'
 import { hearOverlay } from '../sound/overlay-hearing.ts'
 import { playOrStop, startPlaying } from '../sound/playing.ts'
@@ -155,6 +156,7 @@ const inQuiz = (): boolean => {
 /** Space: on the player the rounds, in Practice the session or what the quiz asks, elsewhere the band. */
 export const playHere = (): void => {
   const address = $address.get()
+  if ($heardTake.get()) return stopListening()
   if (address?.view === 'player' && $onStage.get()) return playOrStopRounds()
   if (startSessionHere()) return
   if (!inQuiz()) return playOrStop()

@@ -6,8 +6,12 @@ import { $kept, type Kept, startKept } from '../kept/kept.ts'
 import { startLines } from '../line/lines.ts'
 import { startSessions } from '../practice/session.ts'
 import { startHearingWritten } from '../sound/line-hearing.ts'
+import { startListeningBack } from '../sound/listening-back.ts'
 import { startMusic } from '../sound/playing.ts'
+import { keepHeldTake } from '../sound/recording.ts'
+import { recoverTakes, startTakes } from '../takes/takes.ts'
 import { $openChart, type OpenChart, openChartAt } from '../tune/open-chart.ts'
+import { startMidiPedal } from './midi-pedal.ts'
 
 /** What the server rendered the page from; every island begins with the same. */
 export interface Boot {
@@ -44,6 +48,10 @@ export const startSession = (boot: Boot): void => {
   startMusic()
   startHearingWritten()
   startSessions()
+  startTakes()
+  startListeningBack()
+  startMidiPedal()
+  void keepHeldTake().then(recoverTakes)
 }
 
 const useStarted = <T>(store: ReadableAtom<T | null>, asked: () => T): T =>

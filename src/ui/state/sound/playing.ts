@@ -63,14 +63,17 @@ export const setMix = (mix: Mix): void => {
 /** The tick that sounds now, from the start of the chart; null at rest. */
 export const musicTick = (): number | null => ($playing.get() && band ? band.positionNow() : null)
 
+/** The band from the first bar of what is played round, after a count, with nothing over it. */
+export const startBand = (): Promise<void> => startPlaying(true, { kind: 'band' })
+
 /** Begins at the bar in view, within what is played round. */
-export const startPlaying = async (countIn?: boolean): Promise<void> => {
+export const startPlaying = async (countIn?: boolean, as: Source | null = null): Promise<void> => {
   const here = now()
   const over = here && concertTune(here.address, here.kept)
   if (!here || !over) return say('There is no chart to play.')
   void silence()
   const mine = ++begun
-  const source = sourceHere(here, over)
+  const source = as ?? sourceHere(here, over)
   const score = scoreFor(source, over, here.address, here.openChart)
   $playing.set(source)
   tune = over
@@ -81,7 +84,7 @@ export const startPlaying = async (countIn?: boolean): Promise<void> => {
     await band.playScore(
       score,
       here.openChart.settings.mix,
-      startAt(over, score.span, here.address.bar),
+      as ? score.span.from : startAt(over, score.span, here.address.bar),
       countIn ?? here.openChart.settings.countIn,
     )
     // Stopped, or begun anew, while the sound was being made ready.

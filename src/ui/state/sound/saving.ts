@@ -1,6 +1,9 @@
 import { atom } from 'nanostores'
 import type { Rendering } from '../../../sound/render.ts'
+import { secondsOf } from '../../../sound/score.ts'
+import type { TakeRow } from '../kept/row-types.ts'
 import { say } from '../page/notices.ts'
+import { $howHeard, barsRound, takeScore } from './listening-back.ts'
 import { mixHeard, scoreNow } from './playing.ts'
 import { scoresOnce } from './stage.ts'
 
@@ -45,6 +48,8 @@ const wavMaker = () => {
 
 const ofBand = wavMaker()
 const ofRounds = wavMaker()
+const ofTake = wavMaker()
+export const { $share: $takeSaved, cancel: cancelTakeWav } = ofTake
 export const { $share: $rendering, cancel: cancelWav } = ofBand
 export const { $share: $roundsSaved, cancel: cancelRounds } = ofRounds
 
@@ -54,6 +59,22 @@ export const saveWav = async (name: string, rounds: number): Promise<void> => {
   if (!now || !mix) return say('There is no chart to play.')
   await ofBand.make(name, ({ wavOf }, how) => wavOf(now.score, mix, rounds, how))
 }
+
+/** A take into a WAV file: its own sound where it has one, else its notes with the band. */
+export const saveTake = async (row: TakeRow): Promise<void> => {
+  const mix = mixHeard()
+  const score = takeScore(row, barsRound(row, null), { ...$howHeard.get(), sound: false, rate: 1 })
+  if (!mix || !score) return say('There is nothing to write.')
+  await ofTake.make(row.name, async ({ wavOf, wavOfBuffer }, how) => {
+    if (row.sound) {
+      const { takeSound } = await import('../../../sound/take-sound.ts')
+      const buffer = await takeSound(row.id, 0, secondsOf(score) * 1000 - row.soundFrom + TAIL_MS)
+      if (buffer) return wavOfBuffer(buffer)
+    }
+    return wavOf(score, mix, 1, how)
+  })
+}
+const TAIL_MS = 2000
 
 /** Plays every key once round into a WAV file, as the player would, and hands it to the browser. */
 export const saveRounds = async (name: string): Promise<void> => {

@@ -23,11 +23,12 @@ import { inView } from '../route/steering.ts'
 import { latest } from '../tune/latest.ts'
 import type { OpenChart } from '../tune/open-chart.ts'
 
-/** What is played with the band: a kept line, the overlays that are laid over the chart, or the steps of the route in view. */
+/** What is played with the band: a kept line, the band alone, the overlays that are laid over the chart, or the steps of the route in view. */
 export type Source =
   | { readonly kind: 'line'; readonly id: string }
   | { readonly kind: 'draft'; readonly line: readonly LineNote[] }
   | { readonly kind: 'laid' }
+  | { readonly kind: 'band' }
   | { readonly kind: 'route'; readonly steps: readonly LaidSpan[] }
 
 const step = (from: number, to: number, overlay: Overlay, { instrument }: OpenChart): LaidSpan => ({
@@ -82,6 +83,7 @@ const lineOfSource = (source: Source, tune: Tune, address: Address, openChart: O
   if (source.kind === 'laid') return through(laidRuns(openChart))
   if (source.kind === 'route') return through(source.steps)
   if (source.kind === 'draft') return source.line
+  if (source.kind === 'band') return []
   const row = $lines.get().find((r) => r.id === source.id)
   return sounded((row && notesOf(row, $lineNotes.get())) ?? [])
 }

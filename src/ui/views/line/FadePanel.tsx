@@ -51,7 +51,7 @@ export const FadePanel = ({ lineAnalysis, row }: SideProps) => {
   useEffect(() => {
     let wanted = true
     let stop = () => {}
-    void import('./fade-chart.ts').then(
+    void import('../overlay/fade-chart.ts').then(
       ({ drawFade }) => {
         if (wanted && canvas.current) stop = drawFade(canvas.current, played, planned, barLines)
       },

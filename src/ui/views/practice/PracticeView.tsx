@@ -9,8 +9,9 @@ import { ItemsPanel } from './ItemsPanel.tsx'
 import styles from './PracticeView.module.css'
 import { QuizPanel } from './QuizPanel.tsx'
 import { TodayPanel } from './TodayPanel.tsx'
+import { TakesPanel } from './takes/TakesPanel.tsx'
 
-const LABELS: Readonly<Record<PracticeTab, string>> = { today: 'Today', items: 'Items', quiz: 'Quiz' }
+const LABELS: Readonly<Record<PracticeTab, string>> = { today: 'Today', items: 'Items', quiz: 'Quiz', takes: 'Takes' }
 
 /** Today's list, what there is to practise, and the quiz. */
 const PracticeView = (props: ViewProps) => {
@@ -24,6 +25,7 @@ const PracticeView = (props: ViewProps) => {
       {practise === 'today' && <TodayPanel {...props} />}
       {practise === 'items' && <ItemsPanel {...props} />}
       {practise === 'quiz' && <QuizPanel {...props} />}
+      {practise === 'takes' && <TakesPanel {...props} />}
     </div>
   )
 }

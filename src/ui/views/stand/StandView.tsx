@@ -9,8 +9,10 @@ import { go } from '../../state/address/address.ts'
 import type { FigureId } from '../../state/address/parts/desk.ts'
 import { hearNote } from '../../state/sound/overlay-hearing.ts'
 import { $playing } from '../../state/sound/playing.ts'
+import { $recording } from '../../state/sound/recording.ts'
 import { moveChord } from '../../state/tune/moving.ts'
 import type { OpenChart } from '../../state/tune/open-chart.ts'
+import { PlayedMark } from '../overlay/PlayedMark.tsx'
 import { TurnTaking } from '../overlay/TurnTaking.tsx'
 import type { ViewProps } from '../view.ts'
 import { BeatsLeft } from './BeatsLeft.tsx'
@@ -87,6 +89,7 @@ const tap = (e: MouseEvent<HTMLElement>): void => {
 /** Chord, what is laid, its picture, then the next chord and what is laid there: to be read from two metres. */
 const StandView = ({ address, openChart }: ViewProps) => {
   const reading = openChart.current?.reading
+  const isPlayedIn = useStore($recording) !== null
   if (!reading)
     return (
       <div className={styles.empty}>
@@ -112,6 +115,7 @@ const StandView = ({ address, openChart }: ViewProps) => {
           </span>
         </p>
         <Next openChart={openChart} />
+        {isPlayedIn && <PlayedMark />}
       </section>
       <div className={styles.slope}>
         <Figure reading={reading} openChart={openChart} figure={address.figure} />

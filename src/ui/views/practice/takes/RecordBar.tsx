@@ -1,0 +1,108 @@
+import { useStore } from '@nanostores/react'
+import { useEffect, useState } from 'react'
+import { pitchClass, plainNote, toGlyphs } from '../../../../core/index.ts'
+import { Button } from '../../../parts/Button.tsx'
+import { Select } from '../../../parts/Select.tsx'
+import { $rows } from '../../../state/kept/rows.ts'
+import { $level, $recording, recordOrStop } from '../../../state/sound/recording.ts'
+import { playingInFrom, SOURCES, type SourceName, setPlayingIn } from '../../../state/takes/manner.ts'
+import type { OpenChart } from '../../../state/tune/open-chart.ts'
+import { PlayedMark } from '../../overlay/PlayedMark.tsx'
+import { PlayInDetails } from './PlayInDetails.tsx'
+import { PlayKeys } from './PlayKeys.tsx'
+import styles from './Takes.module.css'
+
+const LABELS: Readonly<Record<SourceName, string>> = {
+  keys: 'keys, here or on the screen',
+  midi: 'a MIDI instrument',
+  microphone: 'a microphone',
+  simulated: 'the simulated player',
+}
+
+const clockText = (ms: number): string => {
+  const seconds = Math.floor(ms / 1000)
+  return `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`
+}
+
+/** How long the take is by now. */
+const Elapsed = ({ since }: { readonly since: number }) => {
+  const [now, setNow] = useState(since)
+  useEffect(() => {
+    const timer = setInterval(() => setNow(performance.now()), 500)
+    return () => clearInterval(timer)
+  }, [])
+  return <b className={styles.clock}>{clockText(Math.max(0, now - since))}</b>
+}
+
+const STEPS = 12
+/** How loud the microphone is, in steps, and which note it hears. */
+const Meter = () => {
+  const level = useStore($level)
+  if (!level) return null
+  const lit = Math.min(STEPS, Math.round(Math.sqrt(level.level) * STEPS * 1.4))
+  const heard = level.heard
+  const note = heard === null ? '–' : `${toGlyphs(plainNote(pitchClass(heard)).name)}${Math.floor(heard / 12) - 1}`
+  return (
+    <div className={styles.meter}>
+      <meter min={0} max={STEPS} value={lit} aria-label="Level of the microphone" />
+      <b>{note}</b>
+    </div>
+  )
+}
+
+/** What one plays from, and the take as it is played. */
+export const RecordBar = ({ openChart }: { readonly openChart: OpenChart }) => {
+  const recording = useStore($recording)
+  const settings = useStore($rows.settings)
+  const how = playingInFrom(settings.playingIn?.row.value)
+  const { chart, instrument } = openChart
+  return (
+    <section className={styles.record} aria-label="Record a take">
+      <div className={styles.recordRow}>
+        <Button
+          tone="strong"
+          className={styles.recordButton ?? ''}
+          onClick={recordOrStop}
+          disabled={!chart || recording?.state === 'ending'}
+        >
+          {recording ? 'Stop and keep' : 'Record'}
+        </Button>
+        {recording ? (
+          <p className={styles.running} role="status">
+            {recording.state === 'opening' && 'Opening the instrument …'}
+            {recording.state === 'running' && (
+              <>
+                <Elapsed since={recording.since} /> {recording.device}: {recording.notes}{' '}
+                {recording.notes === 1 ? 'note' : 'notes'}
+                {recording.isKept ? '' : '. The program is not answering: what you play is held here.'}
+              </>
+            )}
+            {recording.state === 'ending' && 'Keeping it …'}
+          </p>
+        ) : (
+          <>
+            <Select
+              label="Play it from"
+              value={how.source}
+              options={SOURCES.map((s) => ({ value: s, label: LABELS[s] }))}
+              onPick={(v) => setPlayingIn({ source: SOURCES.find((s) => s === v) ?? 'keys' })}
+            />
+            <p className={styles.soft}>
+              {chart
+                ? `Over ${toGlyphs(chart.title || 'the sketch')}, after a bar of count, until you stop.`
+                : 'Open a chart first: a take is played over one.'}
+            </p>
+          </>
+        )}
+        <Meter />
+      </div>
+      {!recording && <PlayInDetails how={how} />}
+      {(recording || how.source === 'keys') && (
+        <div className={styles.playRow}>
+          {how.source === 'keys' && <PlayKeys low={how.low} writtenUp={instrument.written.semitones} />}
+          <PlayedMark />
+        </div>
+      )}
+    </section>
+  )
+}

@@ -1,0 +1,29 @@
+import { useStore } from '@nanostores/react'
+import { useEffect } from 'react'
+import { $recording } from '../../../state/sound/recording.ts'
+import { $takesNext, moreTakes } from '../../../state/takes/takes.ts'
+import type { ViewProps } from '../../view.ts'
+import { RecordBar } from './RecordBar.tsx'
+import { TakeList } from './TakeList.tsx'
+import styles from './Takes.module.css'
+import { TakeView } from './TakeView.tsx'
+
+/** Playing in, and what was played: all takes, one that is read, or two beside each other. */
+export const TakesPanel = ({ address, kept, openChart }: ViewProps) => {
+  const recording = useStore($recording)
+  const next = useStore($takesNext)
+  useEffect(() => {
+    if (next === undefined) void moreTakes()
+  }, [next])
+  return (
+    <div className={styles.takes}>
+      <RecordBar openChart={openChart} />
+      {!recording &&
+        (address.take ? (
+          <TakeView id={address.take} beside={address.beside} openChart={openChart} />
+        ) : (
+          <TakeList kept={kept} />
+        ))}
+    </div>
+  )
+}
