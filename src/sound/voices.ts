@@ -86,16 +86,17 @@ export const makeVoices = (): Voices => {
     octaves: 3,
     envelope: { attack: 0.001, decay: 0.25, sustain: 0, release: 0.1 },
   }).connect(quiet('drums', 0.5))
-  const clicker = (to: Gain): Strike => {
-    const click = new Synth({
+  const newClick = (to: Gain): Synth =>
+    new Synth({
       oscillator: { type: 'sine' },
       envelope: { attack: 0.001, decay: 0.04, sustain: 0, release: 0.02 },
     }).connect(to)
-    return (_pitch, at, _seconds, loudness) =>
-      click.triggerAttackRelease(loudness > 0.7 ? 1760 : 1320, 0.03, at, loudness)
+  const clicked = (click: Synth, at: number, loudness: number): void => {
+    click.triggerAttackRelease(loudness > 0.7 ? 1760 : 1320, 0.03, at, loudness)
   }
+  const click = newClick(quiet('click', 0.8))
   const counting = new Gain(0).connect(out)
-  const count = clicker(counting)
+  let counter = newClick(counting)
 
   const strikes: Readonly<Record<ScorePart, Strike>> = {
     line: (pitch, at, seconds, loudness) => line.triggerAttackRelease(hertz(pitch), seconds, at, loudness),
@@ -108,14 +109,19 @@ export const makeVoices = (): Voices => {
     hat: noise(quiet('drums', 0.35), 'white', 0.05, 'highpass', 7500),
     drum: (_pitch, at, _seconds, loudness) => drum.triggerAttackRelease(55, 0.1, at, loudness),
     rim: noise(quiet('drums', 0.8), 'pink', 0.03, 'bandpass', 1900),
-    click: clicker(quiet('click', 0.8)),
+    click: (_pitch, at, _seconds, loudness) => clicked(click, at, loudness),
   }
   return {
     strike: (part, pitch, at, seconds, loudness) => strikes[part](pitch, at, seconds, loudness),
     count: (at, first) => {
       counting.gain.cancelScheduledValues(0)
       counting.gain.value = COUNT_LEVEL
-      count(0, at, 0, first ? 0.85 : 0.55)
+      // What an earlier count still has to click goes with it: a voice takes nothing that lies before it.
+      if (first) {
+        counter.dispose()
+        counter = newClick(counting)
+      }
+      clicked(counter, at, first ? 0.85 : 0.55)
     },
     mix: (mix) => {
       for (const c of CHANNELS) gains[c].gain.rampTo(loudnessOf(mix, c), 0.02)

@@ -19,14 +19,31 @@ export const plugIn = async (page: Page): Promise<void> => {
       inputs: new Map([['1', input]]),
       outputs: new Map(),
       sysexEnabled: false,
-      onstatechange: null,
+      onstatechange: null as ((e: unknown) => void) | null,
     })
+    const send = (...data: readonly number[]): void => {
+      const event = Object.assign(new Event('midimessage'), { data: new Uint8Array(data) })
+      input.onmidimessage?.(event as never)
+      input.dispatchEvent(event)
+    }
     Object.assign(navigator, { requestMIDIAccess: async () => access })
     Object.assign(window, {
-      strike: (pitch: number) => {
-        const event = Object.assign(new Event('midimessage'), { data: new Uint8Array([0x90, pitch, 90]) })
-        input.onmidimessage?.(event as never)
-        input.dispatchEvent(event)
+      strike: (pitch: number) => send(0x90, pitch, 90),
+      /** Notes one after another, each held for most of so many ms. */
+      playLine: async (pitches: readonly number[], apart: number) => {
+        for (const pitch of pitches) {
+          send(0x90, pitch, 90)
+          await new Promise((done) => setTimeout(done, apart * 0.85))
+          send(0x80, pitch, 0)
+          await new Promise((done) => setTimeout(done, apart * 0.15))
+        }
+      },
+      unplug: () => {
+        access.inputs.clear()
+        input.state = 'disconnected'
+        input.connection = 'pending'
+        access.onstatechange?.({ port: input })
+        access.dispatchEvent(Object.assign(new Event('statechange'), { port: input }))
       },
     })
   })
@@ -34,3 +51,16 @@ export const plugIn = async (page: Page): Promise<void> => {
 
 export const strike = (page: Page, pitch: number): Promise<void> =>
   page.evaluate((p) => (window as unknown as { strike: (pitch: number) => void }).strike(p), pitch)
+
+export const playLine = (page: Page, pitches: readonly number[], apart: number): Promise<void> =>
+  page.evaluate(
+    ([all, ms]) =>
+      (window as unknown as { playLine: (pitches: readonly number[], apart: number) => Promise<void> }).playLine(
+        all,
+        ms,
+      ),
+    [pitches, apart] as const,
+  )
+
+export const unplug = (page: Page): Promise<void> =>
+  page.evaluate(() => (window as unknown as { unplug: () => void }).unplug())

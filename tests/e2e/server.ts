@@ -19,6 +19,13 @@ export const serverOfFile = (fill: (address: string) => Promise<unknown> = async
       return server.address
     },
     memory: (): number => server.memory(),
+    kill: async (): Promise<void> => {
+      await server.end('SIGKILL')
+    },
+    /** Starts it again where it was. */
+    again: async (): Promise<void> => {
+      server = await startServer(data, new URL(server.address).port)
+    },
   }
 }
 

@@ -50,6 +50,26 @@ const Meter = () => {
   )
 }
 
+/** The chord that sounds and what was to be played over it, then what comes: to be read at arm's length. */
+const Now = ({ openChart }: { readonly openChart: OpenChart }) => {
+  const { current, spots } = openChart
+  const next = current && (spots[current.index + 1] ?? spots[0])
+  if (!current) return null
+  const laid = current.by === 'home' ? null : current.reading?.overlay.name
+  return (
+    <div className={styles.now}>
+      <b>{toGlyphs(current.spot.chord.symbol)}</b>
+      <span>{laid ? toGlyphs(laid) : 'home'}</span>
+      {next && (
+        <span className={styles.soft}>
+          bar {current.spot.bar}, then {toGlyphs(next.spot.chord.symbol)}
+          {next.by !== 'home' && next.reading ? `: ${toGlyphs(next.reading.overlay.name)}` : ''}
+        </span>
+      )}
+    </div>
+  )
+}
+
 /** What one plays from, and the take as it is played. */
 export const RecordBar = ({ openChart }: { readonly openChart: OpenChart }) => {
   const recording = useStore($recording)
@@ -96,9 +116,12 @@ export const RecordBar = ({ openChart }: { readonly openChart: OpenChart }) => {
         )}
         <Meter />
       </div>
-      {!recording && <PlayInDetails how={how} />}
+      <div hidden={recording !== null}>
+        <PlayInDetails how={how} />
+      </div>
       {(recording || how.source === 'keys') && (
         <div className={styles.playRow}>
+          {recording && <Now openChart={openChart} />}
           {how.source === 'keys' && <PlayKeys low={how.low} writtenUp={instrument.written.semitones} />}
           <PlayedMark />
         </div>
