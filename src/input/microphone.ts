@@ -1,3 +1,4 @@
+import { clockReader } from '../core/index.ts'
 import { windowFor } from './looking.ts'
 import earUrl from './microphone.worklet.ts?worker&url'
 import type { Listener, Opened } from './notes.ts'
@@ -9,19 +10,8 @@ const WHY: Readonly<Record<string, string>> = {
   NotReadableError: 'Another program has the microphone.',
 }
 
-/** What an open microphone needs of where it is heard. */
-export interface Room {
-  readonly context: AudioContext
-  /** Ms of the page's clock for ms of the context's. */
-  readonly pageTime: (contextMs: number) => number
-}
-
 /** Hears one voice through the microphone: its notes, how loud it is, and its sound. */
-export const openMicrophone = async (
-  how: Listening,
-  { context, pageTime }: Room,
-  listener: Listener,
-): Promise<Opened> => {
+export const openMicrophone = async (how: Listening, listener: Listener): Promise<Opened> => {
   const { onNote, onLost, onLevel } = listener
   let stream: MediaStream
   try {
@@ -32,8 +22,11 @@ export const openMicrophone = async (
     return { ok: false, why: WHY[name] ?? 'The microphone could not be opened.' }
   }
   const track = stream.getAudioTracks()[0]
+  // A context of the browser's own: the band's is a wrapped one, which takes no worklet.
+  const context = new AudioContext()
   const close = (): void => {
     for (const t of stream.getTracks()) t.stop()
+    void context.close()
   }
   try {
     await context.audioWorklet.addModule(earUrl)
@@ -47,6 +40,8 @@ export const openMicrophone = async (
     processorOptions: { window: windowFor(how.lowest) },
   })
   const tracker = noteTracker(how)
+  const ahead = clockReader()
+  const pageTime = (ms: number): number => ms - ahead(performance.now(), context.currentTime * 1000)
   ear.port.onmessage = ({ data }: MessageEvent<Frame>): void => {
     const heard = data.clarity > 0.9 && data.level > how.gate ? Math.round(midiOf(data.hz, how.tuning)) : null
     onLevel?.(data.level, heard)

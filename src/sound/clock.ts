@@ -1,18 +1,10 @@
 import { getContext, start } from 'tone'
+import { clockReader } from '../core/index.ts'
 
 /** The live context, running. */
-export const liveContext = async (): Promise<AudioContext> => {
-  await start()
-  return getContext().rawContext as AudioContext
-}
+export const wakeContext = (): Promise<void> => start()
 
-/** Looks no older than so many ms count. */
-const REMEMBERED_MS = 4000
-let looks: readonly { readonly at: number; readonly ahead: number }[] = []
+const ahead = clockReader()
 
-/** What the context's clock is ahead of the page's, in ms: it goes by leaps and lags behind between them, so that the most counts. */
-export const clockAhead = (): number => {
-  const at = performance.now()
-  looks = [...looks.filter((l) => l.at > at - REMEMBERED_MS), { at, ahead: getContext().currentTime * 1000 - at }]
-  return Math.max(...looks.map((l) => l.ahead))
-}
+/** What the context's clock is ahead of the page's, in ms. */
+export const clockAhead = (): number => ahead(performance.now(), getContext().currentTime * 1000)

@@ -1,4 +1,4 @@
-import { AudioBufferSink, Input, UrlSource, WEBM } from 'mediabunny'
+import { AudioBufferSink, BlobSource, Input, WEBM } from 'mediabunny'
 import { getContext } from 'tone'
 
 /** Longer pieces are heard from the notes alone, ms. */
@@ -6,7 +6,9 @@ const LONGEST_MS = 15 * 60_000
 
 /** A stretch of a kept sound as one buffer, decoded piece by piece so that an hour is never held whole. From and to in seconds. */
 const decoded = async (url: string, from: number, to: number): Promise<AudioBuffer | null> => {
-  const input = new Input({ formats: [WEBM], source: new UrlSource(new URL(url, location.href)) })
+  const answer = await fetch(url)
+  if (!answer.ok) return null
+  const input = new Input({ formats: [WEBM], source: new BlobSource(await answer.blob()) })
   const track = await input.getPrimaryAudioTrack()
   if (!track) return null
   const context = getContext().rawContext

@@ -40,11 +40,11 @@ export const calibrate = async (): Promise<void> => {
     $calibrating.set(null)
     return say(opened.why)
   }
-  const [{ band }, { clockAhead, liveContext }] = await Promise.all([
+  const [{ band }, { clockAhead, wakeContext }] = await Promise.all([
     import('../../../sound/voices.ts'),
     import('../../../sound/clock.ts'),
   ])
-  await liveContext()
+  await wakeContext()
   const voices = band()
   const first = performance.now() + LEAD_MS
   const clicks = Array.from({ length: CLICKS }, (_, i) => first + i * APART_MS)

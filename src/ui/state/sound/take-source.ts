@@ -89,12 +89,8 @@ export const openSource = async (playground: Playground | null, listener: Listen
       return openMidi(how, listener)
     }
     case 'microphone': {
-      const [{ openMicrophone }, { clockAhead, liveContext }] = await Promise.all([
-        import('../../../input/microphone.ts'),
-        import('../../../sound/clock.ts'),
-      ])
-      const room = { context: await liveContext(), pageTime: (ms: number) => ms - clockAhead() }
-      return openMicrophone(listeningFor(how), room, listener)
+      const { openMicrophone } = await import('../../../input/microphone.ts')
+      return openMicrophone(listeningFor(how), listener)
     }
     case 'simulated': {
       if (!playground) return { ok: false, why: 'The simulated player plays with the band only.' }

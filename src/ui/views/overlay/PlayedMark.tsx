@@ -2,6 +2,7 @@ import { useStore } from '@nanostores/react'
 import { toGlyphs } from '../../../core/index.ts'
 import { hueClass } from '../../figures/hue.ts'
 import { ROLE_SHAPES, tabPath } from '../../figures/tab-shape.ts'
+import { FIRST } from '../../state/page/first.ts'
 import { $playedNow } from '../../state/sound/now-played.ts'
 import styles from './PlayedMark.module.css'
 
@@ -9,7 +10,7 @@ const SIZE = { width: 132, height: 168, home: 150, tabW: 60, tabH: 44 } as const
 
 /** The note that was played last: its tab at its height above the home line, by its degree over the chord that sounds. */
 export const PlayedMark = () => {
-  const played = useStore($playedNow)
+  const played = useStore($playedNow, FIRST)
   const { width, height, home, tabW, tabH } = SIZE
   const note = played?.note
   const lift = ((note?.fade ?? 0) / 100) * (home - tabH - 6)

@@ -7,6 +7,7 @@ import { beatsWords, beatText } from '../../figures/words.ts'
 import { Button } from '../../parts/Button.tsx'
 import { go } from '../../state/address/address.ts'
 import type { FigureId } from '../../state/address/parts/desk.ts'
+import { FIRST } from '../../state/page/first.ts'
 import { hearNote } from '../../state/sound/overlay-hearing.ts'
 import { $playing } from '../../state/sound/playing.ts'
 import { $recording } from '../../state/sound/recording.ts'
@@ -31,7 +32,7 @@ const change = (openChart: OpenChart): string => {
 /** The next chord, and what is laid there. */
 const Next = ({ openChart }: { readonly openChart: OpenChart }) => {
   const { current, spots } = openChart
-  const playing = useStore($playing) !== null
+  const playing = useStore($playing, FIRST) !== null
   const after = current && (spots[current.index + 1] ?? (current.next ? spots[0] : undefined))
   const laid = after && after.by !== 'home' ? after.reading : null
   return (
@@ -89,7 +90,7 @@ const tap = (e: MouseEvent<HTMLElement>): void => {
 /** Chord, what is laid, its picture, then the next chord and what is laid there: to be read from two metres. */
 const StandView = ({ address, openChart }: ViewProps) => {
   const reading = openChart.current?.reading
-  const isPlayedIn = useStore($recording) !== null
+  const isPlayedIn = useStore($recording, FIRST) !== null
   if (!reading)
     return (
       <div className={styles.empty}>

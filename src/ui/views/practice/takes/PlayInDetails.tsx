@@ -4,6 +4,7 @@ import { COMPASSES, PLANTED } from '../../../../core/index.ts'
 import { Button } from '../../../parts/Button.tsx'
 import { Select } from '../../../parts/Select.tsx'
 import { SettlingSlider } from '../../../parts/Slider.tsx'
+import { FIRST } from '../../../state/page/first.ts'
 import { $calibrating, calibrate, stopCalibrating } from '../../../state/sound/calibrating.ts'
 import {
   $learningPedal,
@@ -20,8 +21,8 @@ import styles from './Takes.module.css'
 const ANY = 'any'
 
 const MidiDetails = ({ how }: { readonly how: PlayingIn }) => {
-  const names = useStore($midiNames)
-  const learning = useStore($learningPedal)
+  const names = useStore($midiNames, FIRST)
+  const learning = useStore($learningPedal, FIRST)
   useEffect(watchMidiNames, [])
   const all = [...new Set([...(names ?? []), ...(how.device === null ? [] : [how.device])])]
   return (
@@ -118,7 +119,7 @@ const KeysDetails = ({ how }: { readonly how: PlayingIn }) => (
 
 /** Tapping along eight clicks tells how late an instrument comes. */
 const Calibration = ({ how }: { readonly how: PlayingIn }) => {
-  const calibrating = useStore($calibrating)
+  const calibrating = useStore($calibrating, FIRST)
   const device = how.device ?? how.source
   const delay = how.delays[device]
   if (calibrating)

@@ -4,6 +4,7 @@ import { pitchClass, plainNote, toGlyphs } from '../../../../core/index.ts'
 import { Button } from '../../../parts/Button.tsx'
 import { Select } from '../../../parts/Select.tsx'
 import { $rows } from '../../../state/kept/rows.ts'
+import { FIRST } from '../../../state/page/first.ts'
 import { $level, $recording, recordOrStop } from '../../../state/sound/recording.ts'
 import { playingInFrom, SOURCES, type SourceName, setPlayingIn } from '../../../state/takes/manner.ts'
 import type { OpenChart } from '../../../state/tune/open-chart.ts'
@@ -37,7 +38,7 @@ const Elapsed = ({ since }: { readonly since: number }) => {
 const STEPS = 12
 /** How loud the microphone is, in steps, and which note it hears. */
 const Meter = () => {
-  const level = useStore($level)
+  const level = useStore($level, FIRST)
   if (!level) return null
   const lit = Math.min(STEPS, Math.round(Math.sqrt(level.level) * STEPS * 1.4))
   const heard = level.heard
@@ -72,8 +73,8 @@ const Now = ({ openChart }: { readonly openChart: OpenChart }) => {
 
 /** What one plays from, and the take as it is played. */
 export const RecordBar = ({ openChart }: { readonly openChart: OpenChart }) => {
-  const recording = useStore($recording)
-  const settings = useStore($rows.settings)
+  const recording = useStore($recording, FIRST)
+  const settings = useStore($rows.settings, FIRST)
   const how = playingInFrom(settings.playingIn?.row.value)
   const { chart, instrument } = openChart
   return (

@@ -2,6 +2,7 @@ import { useStore } from '@nanostores/react'
 import { type TakeSentence, toGlyphs } from '../../../../core/index.ts'
 import { Button } from '../../../parts/Button.tsx'
 import type { TakeRow } from '../../../state/kept/row-types.ts'
+import { FIRST } from '../../../state/page/first.ts'
 import { $heardTake, listenBack, stopListening } from '../../../state/sound/listening-back.ts'
 import { disputedAs, disputeSentence } from '../../../state/takes/takes.ts'
 import styles from './Takes.module.css'
@@ -20,7 +21,7 @@ export const Sentences = ({
   readonly chosen: TakeSentence | null
   readonly onChoose: (sentence: TakeSentence | null) => void
 }) => {
-  const heard = useStore($heardTake)
+  const heard = useStore($heardTake, FIRST)
   return (
     <ol className={styles.sentences} aria-label="What is told of it">
       {sentences.map((s) => {

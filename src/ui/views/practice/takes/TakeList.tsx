@@ -5,6 +5,7 @@ import { Button } from '../../../parts/Button.tsx'
 import { go } from '../../../state/address/address.ts'
 import type { Kept } from '../../../state/kept/kept.ts'
 import type { TakeRow } from '../../../state/kept/row-types.ts'
+import { FIRST } from '../../../state/page/first.ts'
 import { $takes, $takesFailed, $takesNext, moreTakes, removeTake } from '../../../state/takes/takes.ts'
 import { dayWords } from '../../overlay/day-words.ts'
 import styles from './Takes.module.css'
@@ -23,9 +24,9 @@ const ofHere = (row: TakeRow, kept: Kept): boolean => row.chartId !== null && ro
 
 /** All takes, those over the open chart first. */
 export const TakeList = ({ kept }: { readonly kept: Kept }) => {
-  const takes = useStore($takes)
-  const next = useStore($takesNext)
-  const failed = useStore($takesFailed)
+  const takes = useStore($takes, FIRST)
+  const next = useStore($takesNext, FIRST)
+  const failed = useStore($takesFailed, FIRST)
   useEffect(() => {
     if (next === undefined) void moreTakes()
   }, [next])

@@ -7,6 +7,7 @@ import { Select } from '../../../parts/Select.tsx'
 import { go } from '../../../state/address/address.ts'
 import { renameRow } from '../../../state/kept/kept.ts'
 import type { TakeRow } from '../../../state/kept/row-types.ts'
+import { FIRST } from '../../../state/page/first.ts'
 import {
   $heardTake,
   $howHeard,
@@ -32,8 +33,8 @@ const RATES = ['1', '0.75', '0.5'] as const
 
 /** How a take is heard, and what stops it. */
 const HearBar = ({ row }: { readonly row: TakeRow }) => {
-  const heard = useStore($heardTake)
-  const how = useStore($howHeard)
+  const heard = useStore($heardTake, FIRST)
+  const how = useStore($howHeard, FIRST)
   const isHeard = heard?.id === row.id
   return (
     <div className={styles.hear}>
@@ -61,7 +62,7 @@ const HearBar = ({ row }: { readonly row: TakeRow }) => {
 
 /** Files of a take, and what takes it away. */
 const TakeFiles = ({ row }: { readonly row: TakeRow }) => {
-  const saved = useStore($takeSaved)
+  const saved = useStore($takeSaved, FIRST)
   return (
     <details className={styles.fold}>
       <summary>Save or remove it</summary>
@@ -106,7 +107,9 @@ const Name = ({ row }: { readonly row: TakeRow }) => {
 
 /** Another take of the same chart to be read beside this one. */
 const BesidePick = ({ row, beside }: { readonly row: TakeRow; readonly beside: string | null }) => {
-  const others = useStore($takes).filter((t) => t.id !== row.id && (row.chartId === null || t.chartId === row.chartId))
+  const others = useStore($takes, FIRST).filter(
+    (t) => t.id !== row.id && (row.chartId === null || t.chartId === row.chartId),
+  )
   if (others.length === 0) return null
   return (
     <Select
@@ -134,8 +137,8 @@ const OneTake = ({
   const { read, failed } = useTakeRead(row, openChart)
   const [chosen, setChosen] = useState<TakeSentence | null>(null)
   const [note, setNote] = useState(0)
-  const takes = useStore($takes)
-  const isHeard = useStore($heardTake)?.id === row.id
+  const takes = useStore($takes, FIRST)
+  const isHeard = useStore($heardTake, FIRST)?.id === row.id
   useEffect(() => () => stopListening(), [])
   const grade = read && row.itemId !== null ? proposedGrade(read.reading) : null
   const marked =

@@ -1,5 +1,6 @@
 import { useStore } from '@nanostores/react'
 import { useEffect } from 'react'
+import { FIRST } from '../../../state/page/first.ts'
 import { $recording } from '../../../state/sound/recording.ts'
 import { $takesNext, moreTakes } from '../../../state/takes/takes.ts'
 import type { ViewProps } from '../../view.ts'
@@ -10,8 +11,8 @@ import { TakeView } from './TakeView.tsx'
 
 /** Playing in, and what was played: all takes, one that is read, or two beside each other. */
 export const TakesPanel = ({ address, kept, openChart }: ViewProps) => {
-  const recording = useStore($recording)
-  const next = useStore($takesNext)
+  const recording = useStore($recording, FIRST)
+  const next = useStore($takesNext, FIRST)
   useEffect(() => {
     if (next === undefined) void moreTakes()
   }, [next])

@@ -4,12 +4,13 @@ import { readTakeInWorker, type TakeRead, type TakeToRead } from '../../../../wo
 import { $opening, openingKey } from '../../../state/kept/opening.ts'
 import type { TakeRow } from '../../../state/kept/row-types.ts'
 import { $rows } from '../../../state/kept/rows.ts'
+import { FIRST } from '../../../state/page/first.ts'
 import type { OpenChart } from '../../../state/tune/open-chart.ts'
 
 /** A kept take by its id, and whether it is on its way or gone. */
 export const useTake = (id: string | null): { readonly row: TakeRow | null; readonly missing: boolean } => {
-  const rows = useStore($rows.takes)
-  const opening = useStore($opening)
+  const rows = useStore($rows.takes, FIRST)
+  const opening = useStore($opening, FIRST)
   const row = id === null ? null : (rows[id]?.row ?? null)
   const missing = id !== null && row === null && opening[openingKey('takes', id)]?.state === 'missing'
   return { row, missing }
