@@ -1,4 +1,4 @@
-// Puts the ferry band on a server: its charts, what lies over them, what is practised, and three weeks of log.
+// Puts the ferry band on a server: its charts, what lies over them, what is practised, three weeks of log, and some takes.
 import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { ROOT } from './prepare.mjs'
@@ -45,12 +45,23 @@ const boardLog = async (post, itemIds) => {
   }
 }
 
-/** `post` sends a row to a path and gives it as it was kept; `known` holds the ids of charts that are there, by title. */
-export const boardFerry = async (post, known = new Map()) => {
+/** Takes of the simulated player; their notes are written short, and one has its sound. */
+const boardTakes = async (post, putSound, chartIds) => {
+  for (const { chart, file, notes, sound, ...row } of rowsOf('takes')) {
+    const text = read(`charts/${file}.txt`)
+    const played = notes.map(([at, length, pitch, velocity]) => ({ at, for: length, pitch, velocity }))
+    const { id } = await post('takes', { ...row, text, chartId: chartIds.get(chart), notes: played })
+    if (sound) await putSound(id, readFileSync(join(ROOT, 'demo/sounds', sound)))
+  }
+}
+
+/** `post` sends a row to a path and gives it as it was kept; `putSound` the sound of a take; `known` holds the ids of charts that are there, by title. */
+export const boardFerry = async (post, putSound, known = new Map()) => {
   const charts = await boardCharts(post, known)
   for (const kind of ['ideas', 'routes']) await boardRows(post, kind, charts)
   const lines = await boardRows(post, 'lines', charts)
   const items = await boardItems(post, charts, lines)
   await boardLog(post, items)
+  await boardTakes(post, putSound, charts)
   return { charts, items }
 }

@@ -37,9 +37,18 @@ const post = async (path, body) => {
   return answer.json()
 }
 
+const putSound = async (id, body) => {
+  const answer = await fetch(`${address}api/v1/takes/${id}/sound`, {
+    method: 'PUT',
+    headers: { 'content-type': 'audio/webm' },
+    body,
+  })
+  if (!answer.ok) throw new Error(`the demo's sound was refused: ${await answer.text()}`)
+}
+
 if (existsSync(mark) && readFileSync(mark, 'utf8').trim() === 'new') {
   const { items } = await (await fetch(`${address}api/v1/charts?limit=200`)).json()
-  await boardFerry(post, new Map(items.map((c) => [c.title, c.id])))
+  await boardFerry(post, putSound, new Map(items.map((c) => [c.title, c.id])))
   writeFileSync(mark, 'loaded\n')
 }
 console.log(address)

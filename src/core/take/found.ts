@@ -100,12 +100,17 @@ const awayUntil = (k: Kept): number => k.stay.to + ('late' in k ? Math.max(0, k.
 export const unanswered = (
   stretches: readonly OutsideStretch[],
   kept: readonly Kept[],
+  steps: readonly PlanStep[],
   notes: readonly HeardNote[],
-): readonly OutsideStretch[] =>
-  stretches.filter((s) => {
+): readonly OutsideStretch[] => {
+  // What was begun of another chorus before one stopped is judged by nothing.
+  const ends = steps.at(-1)?.to ?? Number.POSITIVE_INFINITY
+  return stretches.filter((s) => {
     const [from, to] = [(notes[s.from] as HeardNote).at, endOf(notes[s.to] as HeardNote)]
-    return s.landing === null && !kept.some((k) => k.stay.isOut && k.stay.from < to && awayUntil(k) > from)
+    const isPlanned = kept.some((k) => k.stay.isOut && k.stay.from < to && awayUntil(k) > from)
+    return s.landing === null && from < ends && !isPlanned
   })
+}
 
 /** Without a plan, so many bars outside in one go are too long. */
 const LONGEST_OUT_BARS = 4

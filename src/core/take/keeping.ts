@@ -136,6 +136,7 @@ const stretchAt = (
 /** Over the border by a step, or held, to a tone of the chord. */
 const stepsOver = (stay: Stay, notes: readonly HeardNote[], timeline: Timeline): boolean => {
   const i = notes.findIndex((n) => n.at >= stay.to)
+  if (i < 0 || (notes[i] as HeardNote).at - stay.to > timeline.beat) return false
   return [i, i + 1].some((k) => {
     const [last, first] = [notes[k - 1], notes[k]]
     const near = last && first && Math.abs(first.pitch - last.pitch) <= 2 && first.at - endOf(last) <= timeline.beat
@@ -144,7 +145,7 @@ const stepsOver = (stay: Stay, notes: readonly HeardNote[], timeline: Timeline):
 }
 
 const isAnswered = ({ landing }: OutsideStretch, { wayHome: way }: School, byStep: boolean): boolean =>
-  landing !== null && (byStep || landing.how !== 'cut' || way === 'angular')
+  byStep || (landing !== null && (landing.how !== 'cut' || way === 'angular'))
 
 /** How a stay outside came home; `late` is how long after its end one was still away. */
 const wayHome = (

@@ -64,7 +64,7 @@ export const readTake = ({ notes, plan, tempo, school, weights }: TakeAsk, timel
     silences: silencesIn(audit.notes, steps, timeline),
     resting: restingSuspensions(audit, school),
     // Where one device is laid over everything, what it leaves open comes from that.
-    unanswered: device ? [] : unanswered(audit.stretches, kept, audit.notes),
+    unanswered: device ? [] : unanswered(audit.stretches, kept, steps, audit.notes),
     tooLong: steps.length === 0 ? tooLongOut(audit.stretches, audit.notes, timeline) : [],
   }
   return { ...findings, sentences: takeSentences(findings) }

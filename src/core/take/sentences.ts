@@ -245,15 +245,17 @@ const goodOnPlan = (found: TakeFindings): readonly Told[] => {
   const {
     kept,
     steps,
-    audit: { notes },
+    audit: { notes, timeline },
   } = found
   const share = shareKept(found)
   const landed = landings(kept, 'landed').map((k): Told => {
     const on = k.stretch.landing && (notes[k.stretch.landing.on] as HeardNote)
-    const how = k.stretch.landing?.how ?? ''
+    const how = k.stretch.landing?.how
     const by = how === 'enclosure' ? 'an enclosure' : how === 'held' ? 'a held note' : `a ${how}`
     return {
-      text: `${laidIn(k.stay)} comes home in time, by ${by} to ${on ? said(on) : 'the chord'}, in bar ${on?.bar ?? 0}.`,
+      text: on
+        ? `${laidIn(k.stay)} comes home in time, by ${by} to ${said(on)}, in bar ${on.bar}.`
+        : `${laidIn(k.stay)} comes home in time, into bar ${barAt(k.stay.to, timeline)}.`,
       ...{ tone: 'good', about: 'landed', weight: 1 + k.stretch.peak / 100 },
       ...{ from: (notes[k.stretch.from] as HeardNote).at, to: on ? endOf(on) : k.stay.to },
     }

@@ -16,6 +16,7 @@ import {
   listenBack,
   stopListening,
 } from '../../../state/sound/listening-back.ts'
+import { recordOrStop } from '../../../state/sound/recording.ts'
 import { $takeSaved, cancelTakeWav, saveTake } from '../../../state/sound/saving.ts'
 import { gradeTake, keepIdeaOf, keepPart, proposedGrade } from '../../../state/takes/keeping.ts'
 import { $takes, removeSound, removeTake } from '../../../state/takes/takes.ts'
@@ -219,6 +220,7 @@ export const TakeView = ({
     <div className={styles.takeView}>
       <div className={styles.hear}>
         <Button onClick={() => go({ take: null, beside: null })}>All takes</Button>
+        <Button onClick={recordOrStop}>Record another</Button>
         {row && <BesidePick row={row} beside={beside} />}
       </div>
       {missing && <p role="alert">This take is gone.</p>}
