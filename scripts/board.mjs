@@ -47,12 +47,15 @@ const boardLog = async (post, itemIds) => {
 
 /** Takes of the simulated player; their notes are written short, and one has its sound. */
 const boardTakes = async (post, putSound, chartIds) => {
+  const ids = new Map()
   for (const { chart, file, notes, sound, ...row } of rowsOf('takes')) {
     const text = read(`charts/${file}.txt`)
     const played = notes.map(([at, length, pitch, velocity]) => ({ at, for: length, pitch, velocity }))
     const { id } = await post('takes', { ...row, text, chartId: chartIds.get(chart), notes: played })
     if (sound) await putSound(id, readFileSync(join(ROOT, 'demo/sounds', sound)))
+    ids.set(row.name, id)
   }
+  return ids
 }
 
 /** `post` sends a row to a path and gives it as it was kept; `putSound` the sound of a take; `known` holds the ids of charts that are there, by title. */
@@ -62,6 +65,6 @@ export const boardFerry = async (post, putSound, known = new Map()) => {
   const lines = await boardRows(post, 'lines', charts)
   const items = await boardItems(post, charts, lines)
   await boardLog(post, items)
-  await boardTakes(post, putSound, charts)
-  return { charts, items }
+  const takes = await boardTakes(post, putSound, charts)
+  return { charts, items, takes }
 }

@@ -2,13 +2,21 @@
 import {
   cardsOf,
   coverageOf,
+  DEFAULT_SCHOOL,
+  DEFAULT_WEIGHTS,
   daysOf,
   GRADES,
   type LogEntry,
   type PracticeItem,
+  planIn,
+  readTakeOver,
+  readTune,
+  simulatedTake,
+  TIDY,
   todayList,
 } from '../../src/core/index.ts'
 import { MEMORY } from '../../src/memory/memory.ts'
+import { seeded } from './seeded.ts'
 
 const ENTRIES = 20_000
 const ITEMS = 24
@@ -52,3 +60,30 @@ console.log(`from ${ENTRIES} entries, ${ITEMS} items in twelve keys:`)
 console.log(`  today's list, cards and all: ${least(today)} ms (at most 50)`)
 console.log(`  coverage: ${least(() => coverageOf(items, log))} ms`)
 console.log(`  a year day by day: ${least(() => daysOf(log, now - 365 * 24 * HOUR_MS, now, 0))} ms`)
+
+const chart = readTune(
+  '| Dm7 G7 | Cmaj7 A7alt | Bbm7 Eb7 | F#m7b5 B7 | Em7 | A7 | Dmaj7 | % |'.repeat(4).replaceAll('||', '|'),
+)
+if (!chart.ok) throw new Error('the chart does not read')
+const judges = { school: DEFAULT_SCHOOL, weights: DEFAULT_WEIGHTS }
+const plan = {
+  overlays: [1, 5, 9, 13, 17, 21, 25, 29].map((bar, i) => ({
+    bar,
+    beat: 1,
+    overlay: i % 2 ? 'F minor pentatonic' : null,
+  })),
+}
+const laid = planIn(chart.value.chart, plan)
+const how = {
+  plan: laid.ok ? laid.value : [],
+  tempo: 140,
+  manner: TIDY,
+  fault: null,
+  range: [55, 81] as const,
+  ...judges,
+}
+const notes = simulatedTake(how, chart.value.timeline, seeded(4)) ?? []
+const take = { notes, plan, bars: null, tempo: 140, offset: 0 }
+console.log(
+  `a take of 32 bars, ${notes.length} notes, read: ${least(() => readTakeOver(chart.value, take, judges))} ms (at most 150)`,
+)

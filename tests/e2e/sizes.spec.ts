@@ -33,6 +33,10 @@ const VIEWS = {
   practice: 'practice',
   'practice items': 'practice?practise=items',
   quiz: 'practice?practise=quiz&topic=further+out+by+ear',
+  takes: 'practice?practise=takes',
+  take: 'practice?practise=takes&take=Anchor+Light%2C+too+long+off+the+anchor',
+  'two takes':
+    'practice?practise=takes&take=Anchor+Light%2C+too+long+off+the+anchor&beside=Anchor+Light%2C+ten+bars+with+sound',
   player: 'player?item=A+half+step+up%2C+four+and+four',
   log: 'log',
   'log course': 'log?logged=course',
@@ -42,12 +46,15 @@ const VIEWS = {
 
 const ids = new Map<string, string>()
 const server = serverOfFile(async (address) => {
-  const { charts, items } = await boardFerry(address)
-  for (const [title, id] of [...charts, ...items]) ids.set(title, id)
+  const { charts, items, takes } = await boardFerry(address)
+  for (const [title, id] of [...charts, ...items, ...takes]) ids.set(title, id)
 })
-/** Items stand in the table by their names. */
+/** Items and takes stand in the table by their names. */
 const placed = (path: string): string =>
-  path.replace(/item=([^&]+)/, (_, name: string) => `item=${ids.get(decodeURIComponent(name.replaceAll('+', ' ')))}`)
+  path.replace(/\b(item|take|beside)=([^&]+)/g, (whole, field: string, name: string) => {
+    const id = ids.get(decodeURIComponent(name.replaceAll('+', ' ')))
+    return id ? `${field}=${id}` : whole
+  })
 
 for (const look of ['light', 'dark'] as const)
   for (const [view, path] of Object.entries(VIEWS))

@@ -3,6 +3,7 @@ import { endOf } from '../line/line.ts'
 import type { OutsideStretch } from '../line/outside.ts'
 import { listed } from '../reading/sentence.ts'
 import { soundingAt, type Timeline } from '../time/timeline.ts'
+import { figuresOf } from './figures.ts'
 import type { Kept, KeptBorder, KeptStay, MissedBorder } from './keeping.ts'
 import type { TakeFindings } from './read-take.ts'
 import type { Stay } from './stays.ts'
@@ -231,14 +232,6 @@ const onRange = ({ audit: { notes } }: TakeFindings): readonly Told[] => {
   return [{ text, tone: 'plain', about: 'range', weight: 1, from: first.at, to: endOf(last) }]
 }
 
-/** How a plan was kept on the whole: the shares of its steps by the time that was played in them. */
-const shareKept = ({ steps }: TakeFindings): number | null => {
-  const told = steps.filter((s) => s.inPlan !== null)
-  const time = (s: (typeof told)[number]): number => s.notes.reduce((sum, n) => sum + n.for, 0)
-  const all = told.reduce((sum, s) => sum + time(s), 0)
-  return all === 0 ? null : told.reduce((sum, s) => sum + (s.inPlan ?? 0) * time(s), 0) / all
-}
-
 const GOOD_SHARE = 0.8
 
 const goodOnPlan = (found: TakeFindings): readonly Told[] => {
@@ -247,7 +240,7 @@ const goodOnPlan = (found: TakeFindings): readonly Told[] => {
     steps,
     audit: { notes, timeline },
   } = found
-  const share = shareKept(found)
+  const { kept: share } = figuresOf(found)
   const landed = landings(kept, 'landed').map((k): Told => {
     const on = k.stretch.landing && (notes[k.stretch.landing.on] as HeardNote)
     const how = k.stretch.landing?.how

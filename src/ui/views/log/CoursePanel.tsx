@@ -1,62 +1,22 @@
 import { useStore } from '@nanostores/react'
-import { useEffect, useMemo, useRef, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import { carriedBy, deviceName, toGlyphs, usedIn } from '../../../core/index.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Select } from '../../parts/Select.tsx'
-import { Table } from '../../parts/Table.tsx'
 import { go } from '../../state/address/address.ts'
 import { fetchLatest, rowsIn } from '../../state/kept/lists.ts'
 import { $rows } from '../../state/kept/rows.ts'
 import { FIRST } from '../../state/page/first.ts'
-import { say } from '../../state/page/notices.ts'
 import { $course, $practised, askCourse } from '../../state/practice/figures.ts'
 import { banDevice } from '../../state/route/steering.ts'
 import { keyWords } from '../overlay/key-words.ts'
 import { useCards, useItems } from '../overlay/use-practice.ts'
 import type { ViewProps } from '../view.ts'
+import { CoursePicture } from './CoursePicture.tsx'
 import type { Course } from './course-chart.ts'
 import styles from './LogView.module.css'
+import { TakesCourse } from './TakesCourse.tsx'
 import { dayText } from './words.ts'
-
-const Picture = ({
-  title,
-  course,
-  heads,
-  rows,
-}: {
-  readonly title: string
-  readonly course: Course
-  readonly heads: readonly string[]
-  readonly rows: readonly (readonly string[])[]
-}) => {
-  const canvas = useRef<HTMLCanvasElement>(null)
-  useEffect(() => {
-    let wanted = true
-    let stop = () => {}
-    void import('./course-chart.ts').then(
-      ({ drawCourse }) => {
-        if (wanted && canvas.current) stop = drawCourse(canvas.current, course)
-      },
-      () => say('The picture could not be loaded. Its table is under it.'),
-    )
-    return () => {
-      wanted = false
-      stop()
-    }
-  }, [course])
-  return (
-    <section className={styles.picture} aria-label={title}>
-      <h2>{title}</h2>
-      <div className={styles.canvas}>
-        <canvas ref={canvas} role="img" aria-label={`${title}: the table under it says the same`} />
-      </div>
-      <details>
-        <summary>as a table</summary>
-        <Table className={styles.table} heads={heads} rows={rows} />
-      </details>
-    </section>
-  )
-}
 
 const LAST_ROUTES = 5
 
@@ -121,13 +81,13 @@ export const CoursePanel = ({ openChart }: ViewProps) => {
   const nameOf = (itemId: string): string => items.find((i) => i.id === itemId)?.name ?? ''
   return (
     <div className={styles.course}>
-      <Picture
+      <CoursePicture
         title="Minutes a day"
         course={minutes}
         heads={['day', 'minutes', 'rounds']}
         rows={days.map((d) => [d.day, d.minutes.toFixed(1), String(d.rounds)])}
       />
-      <Picture
+      <CoursePicture
         title="Clean rounds of a hundred"
         course={clean}
         heads={['day', 'clean']}
@@ -144,7 +104,7 @@ export const CoursePanel = ({ openChart }: ViewProps) => {
             }))}
             onPick={setChosen}
           />
-          <Picture
+          <CoursePicture
             title="Tempo, clean rounds filled"
             course={tempos}
             heads={['when', 'tempo', 'clean']}
@@ -154,6 +114,7 @@ export const CoursePanel = ({ openChart }: ViewProps) => {
       )}
       <section aria-label="Habits" className={styles.habits}>
         <h2>Habits</h2>
+        <TakesCourse openChart={openChart} />
         <Overuse />
         {value.confusions.map((c) => (
           <p key={`${c.topic} ${c.right} ${c.given}`}>

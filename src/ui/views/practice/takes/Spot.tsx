@@ -5,8 +5,8 @@ import { go } from '../../../state/address/address.ts'
 import type { TakeRow } from '../../../state/kept/row-types.ts'
 import { listenBack } from '../../../state/sound/listening-back.ts'
 import type { OpenChart } from '../../../state/tune/open-chart.ts'
+import { useTakesRead } from '../../overlay/use-take.ts'
 import styles from './Takes.module.css'
-import { useTakesRead } from './use-take.ts'
 
 const MOST = 12
 

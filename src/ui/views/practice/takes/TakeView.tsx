@@ -21,6 +21,7 @@ import { $takeSaved, cancelTakeWav, saveTake } from '../../../state/sound/saving
 import { gradeTake, keepIdeaOf, keepPart, proposedGrade } from '../../../state/takes/keeping.ts'
 import { $takes, removeSound, removeTake } from '../../../state/takes/takes.ts'
 import type { OpenChart } from '../../../state/tune/open-chart.ts'
+import { useTake, useTakeRead } from '../../overlay/use-take.ts'
 import { Sentences } from './Sentences.tsx'
 import { Spot } from './Spot.tsx'
 import { TakeFade } from './TakeFade.tsx'
@@ -28,7 +29,6 @@ import { takeFacts } from './TakeList.tsx'
 import { TakeSteps } from './TakeSteps.tsx'
 import styles from './Takes.module.css'
 import { TakeTime } from './TakeTime.tsx'
-import { useTake, useTakeRead } from './use-take.ts'
 
 const RATES = ['1', '0.75', '0.5'] as const
 

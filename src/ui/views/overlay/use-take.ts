@@ -1,11 +1,11 @@
 import { useStore } from '@nanostores/react'
 import { useEffect, useMemo, useState } from 'react'
-import { readTakeInWorker, type TakeRead, type TakeToRead } from '../../../../workers/start.ts'
-import { $opening, openingKey } from '../../../state/kept/opening.ts'
-import type { TakeRow } from '../../../state/kept/row-types.ts'
-import { $rows } from '../../../state/kept/rows.ts'
-import { FIRST } from '../../../state/page/first.ts'
-import type { OpenChart } from '../../../state/tune/open-chart.ts'
+import { readTakeInWorker, type TakeRead, type TakeToRead } from '../../../workers/start.ts'
+import { $opening, openingKey } from '../../state/kept/opening.ts'
+import type { TakeRow } from '../../state/kept/row-types.ts'
+import { $rows } from '../../state/kept/rows.ts'
+import { FIRST } from '../../state/page/first.ts'
+import type { OpenChart } from '../../state/tune/open-chart.ts'
 
 /** A kept take by its id, and whether it is on its way or gone. */
 export const useTake = (id: string | null): { readonly row: TakeRow | null; readonly missing: boolean } => {
