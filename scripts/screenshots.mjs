@@ -25,7 +25,7 @@ const SHOTS = [
   { ...at('band', 'line?note=9&write=on&beside=keys'), press: 'v' },
   at('stand-club', 'stand?bar=13&beat=1&over=G+dorian', 'dark'),
   at('practice', 'practice'),
-  { ...at('player', 'player'), item: BLOCKS },
+  { ...at('take', 'practice?practise=takes'), take: 'Anchor Light, too long off the anchor' },
   { ...at('player-club', 'player', 'dark'), item: BLOCKS, press: 'Space', wait: 20_500 },
   { ...at('quiz', 'practice?practise=quiz&topic=by+ear'), press: 'Space' },
   at('log', 'log'),
@@ -58,10 +58,13 @@ await fetch(`${address}api/v1/settings`, {
 const { chromium } = await import('@playwright/test')
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] })
 const { items } = await (await fetch(`${address}api/v1/items?limit=200`)).json()
-const idOf = (item) => items.find((i) => i.name === item)?.id
-for (const { name, path, look, width, height, press, item, wait } of SHOTS) {
+const { items: takes } = await (await fetch(`${address}api/v1/takes?limit=200`)).json()
+const idOf = (rows, name) => rows.find((r) => r.name === name)?.id
+for (const { name, path, look, width, height, press, item, take, wait } of SHOTS) {
   const page = await browser.newPage({ viewport: { width, height }, colorScheme: look, reducedMotion: 'reduce' })
-  await page.goto(address + path + (item ? `?item=${idOf(item)}` : ''))
+  await page.goto(
+    address + path + (item ? `?item=${idOf(items, item)}` : '') + (take ? `&take=${idOf(takes, take)}` : ''),
+  )
   await page.waitForSelector('html[data-ready]')
   await page.evaluate(() => document.fonts.ready)
   await page.waitForTimeout(1200)
