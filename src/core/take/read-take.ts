@@ -11,7 +11,8 @@ import { type InTime, inTime, type Silence, silencesIn, tooLongOut, unanswered }
 import { type Kept, keptPlan } from './keeping.ts'
 import { type PlannedFrom, type PlanStep, plannedSteps } from './plan.ts'
 import { msPerTick, oneVoice, type PlayedNote } from './played.ts'
-import { type TakeSentence, takeSentences } from './sentences.ts'
+import { takeSentences } from './sentences.ts'
+import type { TakeSentence } from './take-words.ts'
 import { type Timing, timingOf } from './timing.ts'
 
 /** What a take is read against: what was planned, and what the player's ears and school say. `tempo` in beats a minute. */

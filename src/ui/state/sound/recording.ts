@@ -1,15 +1,14 @@
 import { atom } from 'nanostores'
-import { beatOf, type KeptPlan, laidAt, msPerTick, type PlayedNote, stepAt, type Tune } from '../../../core/index.ts'
+import { msPerTick, type PlayedNote } from '../../../core/index.ts'
 import type { Instrument, Listener, NoteIn } from '../../../input/notes.ts'
 import { $address, go } from '../address/address.ts'
-import { $kept } from '../kept/kept.ts'
 import { openRow } from '../kept/opening.ts'
 import { addRow, changeRow, flushRow, removeRow, standingOf } from '../kept/rows.ts'
 import { say } from '../page/notices.ts'
 import { playingInNow } from '../takes/manner.ts'
-import { textHere } from '../tune/concert.ts'
 import { showPlayed } from './now-played.ts'
 import { $playing, scoreNow, startBand, stopPlaying } from './playing.ts'
+import { takeFields } from './take-fields.ts'
 import { dropHeldTake, heldTake, partSender } from './take-parts.ts'
 import { openSource } from './take-source.ts'
 
@@ -50,20 +49,6 @@ let sentNotes = 0
 let sounding = new Map<number, { readonly at: number; readonly velocity: number }>()
 let begun = 0
 
-const planOf = (tune: Tune): KeptPlan | null => {
-  const steps = $kept.get()?.route?.steps ?? []
-  const laid = tune.timeline.soundings.map(({ spot: { spot } }) => {
-    const at = { bar: spot.bar, beat: beatOf(spot, tune.chart.metre) }
-    const wished = stepAt(steps, at)?.wished ?? null
-    return { ...at, overlay: laidAt(steps, at), wished }
-  })
-  if (laid.every((l) => l.overlay === null)) return null
-  const changes = laid.filter(
-    (l, i) => i === 0 || l.overlay !== laid[i - 1]?.overlay || l.wished !== laid[i - 1]?.wished,
-  )
-  return { overlays: changes.map((l) => (l.wished === null ? { bar: l.bar, beat: l.beat, overlay: l.overlay } : l)) }
-}
-
 /** Ticks from the first beat for a moment of the page's clock. */
 const tickAt = ({ firstBeat, ms }: Running, at: number): number => (at - firstBeat()) / ms
 
@@ -98,27 +83,6 @@ const recorderOf = (stream: MediaStream | null, sender: Running['sender']): Medi
   const recorder = new MediaRecorder(stream, { mimeType: TYPE, audioBitsPerSecond: BITS })
   recorder.ondataavailable = ({ data }) => sender.addSound(data)
   return recorder
-}
-
-const nameOf = (title: string, source: string): string => {
-  const now = new Date()
-  const time = now.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
-  return `${title}, ${source === 'simulated' ? 'simulated' : source}, ${time}`
-}
-
-const takeFields = (tune: Tune, tempo: number) => {
-  const [address, kept] = [$address.get(), $kept.get()]
-  if (!address || !kept) return null
-  const { text, overrides, isChart } = textHere(address, kept)
-  if (text === null) return null
-  const { source, delays, device } = playingInNow()
-  const bars = address.loop ? ([address.loop.from, address.loop.to] as const) : null
-  return {
-    ...{ name: nameOf(tune.chart.title || 'Sketch', source), chartId: isChart ? (kept.chart?.id ?? null) : null },
-    ...{ itemId: null, key: null, text, overrides, bars, plan: isChart ? planOf(tune) : null, tempo },
-    ...{ offset: delays[device ?? source] ?? delays[source] ?? 0, source, notes: [], soundFrom: 0, sound: null },
-    ...{ disputed: null, open: true, tags: [] },
-  }
 }
 
 /** Begins a take: the band counts in, and from then on what is played is kept. */

@@ -13,7 +13,7 @@ import { useItems } from '../overlay/use-practice.ts'
 import type { ViewProps } from '../view.ts'
 import styles from './LogView.module.css'
 
-const NOUNS = { ideas: 'idea', lines: 'line', routes: 'route' } as const
+const NOUNS = { ideas: 'idea', lines: 'line', routes: 'route', takes: 'take' } as const
 const REST_MS = 250
 
 /** An idea by its names in the player's written pitch. */
@@ -31,6 +31,7 @@ const openRow = ({ kind, id, chartId, bar, beat }: FoundRow): void => {
   const at = { ...AT_START, chart: chartId, sketch: null }
   if (kind === 'lines') return go({ ...at, view: 'line', line: id })
   if (kind === 'routes') return go({ ...at, view: 'route', panel: 'kept' })
+  if (kind === 'takes') return go({ ...at, view: 'practice', practise: 'takes', take: id, beside: null })
   const idea = standingOf('ideas', id)?.row
   if (chartId !== null && idea) return go({ ...at, view: 'desk', bar: bar ?? 1, beat: beat ?? 1, over: idea.overlay })
   if (idea)

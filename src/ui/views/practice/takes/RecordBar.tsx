@@ -6,9 +6,11 @@ import { Select } from '../../../parts/Select.tsx'
 import { $rows } from '../../../state/kept/rows.ts'
 import { FIRST } from '../../../state/page/first.ts'
 import { $level, $recording, recordOrStop } from '../../../state/sound/recording.ts'
+import { $roundOf, itemsOver } from '../../../state/sound/take-fields.ts'
 import { playingInFrom, SOURCES, type SourceName, setPlayingIn } from '../../../state/takes/manner.ts'
 import type { OpenChart } from '../../../state/tune/open-chart.ts'
 import { PlayedMark } from '../../overlay/PlayedMark.tsx'
+import { useItems } from '../../overlay/use-practice.ts'
 import { PlayInDetails } from './PlayInDetails.tsx'
 import { PlayKeys } from './PlayKeys.tsx'
 import styles from './Takes.module.css'
@@ -72,11 +74,20 @@ const Now = ({ openChart }: { readonly openChart: OpenChart }) => {
 }
 
 /** What one plays from, and the take as it is played. */
-export const RecordBar = ({ openChart }: { readonly openChart: OpenChart }) => {
+export const RecordBar = ({
+  openChart,
+  chartId,
+}: {
+  readonly openChart: OpenChart
+  readonly chartId: string | null
+}) => {
   const recording = useStore($recording, FIRST)
   const settings = useStore($rows.settings, FIRST)
   const how = playingInFrom(settings.playingIn?.row.value)
   const { chart, instrument } = openChart
+  const roundOf = useStore($roundOf, FIRST)
+  useItems()
+  const items = itemsOver(chartId)
   return (
     <section className={styles.record} aria-label="Record a take">
       <div className={styles.recordRow}>
@@ -108,6 +119,17 @@ export const RecordBar = ({ openChart }: { readonly openChart: OpenChart }) => {
               options={SOURCES.map((s) => ({ value: s, label: LABELS[s] }))}
               onPick={(v) => setPlayingIn({ source: SOURCES.find((s) => s === v) ?? 'keys' })}
             />
+            {items.length > 0 && (
+              <Select
+                label="As a round of"
+                value={items.some((i) => i.id === roundOf) ? (roundOf ?? '') : ''}
+                options={[
+                  { value: '', label: 'nothing' },
+                  ...items.map((i) => ({ value: i.id, label: toGlyphs(i.name) })),
+                ]}
+                onPick={(v) => $roundOf.set(v === '' ? null : v)}
+              />
+            )}
             <p className={styles.soft}>
               {chart
                 ? `Over ${toGlyphs(chart.title || 'the sketch')}, after a bar of count, until you stop.`

@@ -18,7 +18,7 @@ export const TakesPanel = ({ address, kept, openChart }: ViewProps) => {
   }, [next])
   return (
     <div className={styles.takes}>
-      {(recording || !address.take) && <RecordBar openChart={openChart} />}
+      {(recording || !address.take) && <RecordBar openChart={openChart} chartId={kept.chart?.id ?? null} />}
       {!recording &&
         (address.take ? (
           <TakeView id={address.take} beside={address.beside} openChart={openChart} />
