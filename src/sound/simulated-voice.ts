@@ -1,6 +1,7 @@
 import { Frequency, Gain, getContext, getDestination, Synth } from 'tone'
 
 const LEVEL = 0.22
+const APART_S = 0.005
 
 /** The simulated player's voice: heard, and brought as a stream that can be kept. */
 export const simulatedVoice = () => {
@@ -12,11 +13,14 @@ export const simulatedVoice = () => {
     oscillator: { type: 'triangle8' },
     envelope: { attack: 0.015, decay: 0.15, sustain: 0.75, release: 0.08 },
   }).connect(out)
+  let last = 0
   return {
     stream: kept.stream,
     /** `at` in seconds of the context's clock. */
     strike: (pitch: number, at: number, seconds: number, loudness: number): void => {
-      synth.triggerAttackRelease(Frequency(pitch, 'midi').toFrequency(), seconds, at, loudness)
+      // The clocks drift against each other by a few ms: a note never comes before the one before it.
+      last = Math.max(at, last + APART_S)
+      synth.triggerAttackRelease(Frequency(pitch, 'midi').toFrequency(), seconds, last, loudness)
     },
     dispose: (): void => {
       synth.dispose()

@@ -22,14 +22,14 @@ let onScreen: ((note: NoteIn) => void) | null = null
 export const playOnScreen = (kind: NoteIn['kind'], pitch: number): void =>
   onScreen?.({ kind, pitch, velocity: 0.7, at: performance.now() })
 
-/** What the simulated player needs: what it plays over, and when the first beat is, ms of the page's clock. */
+/** What the simulated player needs: what it plays over, and when the first beat is by now, ms of the page's clock. */
 export interface Playground {
   readonly tune: Tune
   readonly plan: KeptPlan | null
   readonly bars: TakeValues['bars']
   readonly tempo: number
   readonly seed: number
-  readonly firstBeat: number
+  readonly firstBeat: () => number
   readonly choruses: number
 }
 
@@ -101,12 +101,13 @@ export const openSource = async (playground: Playground | null, listener: Listen
       ])
       const ms = msPerTick(playground.tune.timeline, playground.tempo)
       const notes = simulatedNotes(playground, how.simulated).map((n) => ({
-        ...{ at: playground.firstBeat + n.at * ms, for: n.for * ms, pitch: n.pitch, velocity: n.velocity ?? 0.7 },
+        ...{ at: n.at * ms, for: n.for * ms, pitch: n.pitch, velocity: n.velocity ?? 0.7 },
       }))
       const voice = simulatedVoice()
       const opened = openSimulated(
         notes,
-        (n) => voice.strike(n.pitch, Math.max(0, (n.at + clockAhead()) / 1000), n.for / 1000, n.velocity),
+        playground.firstBeat,
+        (n, at) => voice.strike(n.pitch, Math.max(0, (at + clockAhead()) / 1000), n.for / 1000, n.velocity),
         voice.stream,
         listener,
       )
