@@ -20,9 +20,9 @@ const bench = async (name) => {
   run('node', [outfile])
 }
 const asked = process.argv.slice(2)
-for (const name of ['bench', 'making', 'practice', 'listening', 'load', 'keys'].filter(
+for (const name of ['bench', 'making', 'practice', 'listening', 'microphone', 'load', 'keys'].filter(
   (n) => asked.length === 0 || asked.includes(n),
 )) {
-  if (name === 'load' || name === 'keys') await ensureBuilt()
+  if (['microphone', 'load', 'keys'].includes(name)) await ensureBuilt()
   await bench(name)
 }

@@ -10,6 +10,9 @@ const WHY: Readonly<Record<string, string>> = {
   NotReadableError: 'Another program has the microphone.',
 }
 
+/** So often the level is told. */
+const TELL_MS = 60
+
 /** Hears one voice through the microphone: its notes, how loud it is, and its sound. */
 export const openMicrophone = async (how: Listening, listener: Listener): Promise<Opened> => {
   const { onNote, onLost, onLevel } = listener
@@ -41,10 +44,15 @@ export const openMicrophone = async (how: Listening, listener: Listener): Promis
   })
   const tracker = noteTracker(how)
   const ahead = clockReader()
+  let toldAt = 0
   const pageTime = (ms: number): number => ms - ahead(performance.now(), context.currentTime * 1000)
   ear.port.onmessage = ({ data }: MessageEvent<Frame>): void => {
-    const heard = data.clarity > 0.9 && data.level > how.gate ? Math.round(midiOf(data.hz, how.tuning)) : null
-    onLevel?.(data.level, heard)
+    if (data.at >= toldAt + TELL_MS) {
+      toldAt = data.at
+      pageTime(0)
+      const heard = data.clarity > 0.9 && data.level > how.gate ? Math.round(midiOf(data.hz, how.tuning)) : null
+      onLevel?.(data.level, heard)
+    }
     for (const note of tracker.hear(data)) onNote({ ...note, at: pageTime(note.at) })
   }
   source.connect(ear)

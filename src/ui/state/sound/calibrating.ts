@@ -1,7 +1,7 @@
 import { atom } from 'nanostores'
 import { delayOf } from '../../../input/calibrate.ts'
 import { say } from '../page/notices.ts'
-import { playingInNow, setPlayingIn } from '../takes/manner.ts'
+import { deviceOf, playingInNow, setPlayingIn } from '../takes/manner.ts'
 import { stopPlaying } from './playing.ts'
 import { openSource } from './take-source.ts'
 
@@ -66,8 +66,8 @@ const finish = (clicks: readonly number[], taps: readonly number[]): void => {
   stopCalibrating()
   const found = delayOf(clicks, taps)
   if (!found) return say('Too few notes came along with the clicks: nothing is changed.')
-  const { device, source, delays } = playingInNow()
+  const how = playingInNow()
   const delay = Math.round(found.delay * 10) / 10
-  setPlayingIn({ delays: { ...delays, [device ?? source]: delay } })
+  setPlayingIn({ delays: { ...how.delays, [deviceOf(how)]: delay } })
   say(`${Math.round(delay)} ms late, within ${Math.round(found.stray)}: that is taken off from now on.`, 'undo')
 }

@@ -4,7 +4,7 @@ import { $address } from '../address/address.ts'
 import { $kept } from '../kept/kept.ts'
 import { rowsIn } from '../kept/lists.ts'
 import { $rows } from '../kept/rows.ts'
-import { playingInNow } from '../takes/manner.ts'
+import { deviceOf, playingInNow } from '../takes/manner.ts'
 import { textHere } from '../tune/concert.ts'
 
 /** The practice item the next take is a round of. */
@@ -45,7 +45,8 @@ export const takeFields = (tune: Tune, tempo: number) => {
   if (!address || !kept) return null
   const { text, overrides, isChart } = textHere(address, kept)
   if (text === null) return null
-  const { source, delays, device } = playingInNow()
+  const how = playingInNow()
+  const { source } = how
   const itemId = itemsOver(kept.chart?.id ?? null).find((i) => i.id === $roundOf.get())?.id ?? null
   const bars = address.loop ? ([address.loop.from, address.loop.to] as const) : null
   return {
@@ -59,7 +60,7 @@ export const takeFields = (tune: Tune, tempo: number) => {
       plan: isChart ? planOf(tune) : null,
       tempo,
     },
-    ...{ offset: delays[device ?? source] ?? delays[source] ?? 0, source, notes: [], soundFrom: 0, sound: null },
+    ...{ offset: how.delays[deviceOf(how)] ?? 0, source, notes: [], soundFrom: 0, sound: null },
     ...{ disputed: null, open: true, tags: [] },
   }
 }

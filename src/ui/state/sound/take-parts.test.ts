@@ -50,6 +50,13 @@ describe('a take that is sent as it grows', () => {
     expect(heldTake()).toBeNull()
   })
 
+  it('tells of a player who rests now and then, so that the take is not thought cut off', async () => {
+    const sender = partSender('t', () => undefined)
+    for (let i = 0; i < 7; i++) sender.addNotes([])
+    await sender.finished()
+    expect([...there.parts.values()]).toEqual([[], []])
+  })
+
   it('is held here while the server is dead, and sent when it answers again', async () => {
     const told: boolean[] = []
     const sender = partSender('t', (isKept) => told.push(isKept))

@@ -9,6 +9,9 @@ interface Held {
   readonly notes: readonly PlayedNote[]
 }
 
+/** Of so many empty parts one is sent. */
+const RESTS = 3
+
 /** Sends a take as it grows: its notes in numbered parts, its sound byte after byte. Nothing is let go before it is kept. */
 export const partSender = (id: string, onState: (isKept: boolean) => void) => {
   let [notes, sound]: [readonly { readonly n: number; readonly notes: readonly PlayedNote[] }[], readonly Blob[]] = [
@@ -17,6 +20,7 @@ export const partSender = (id: string, onState: (isKept: boolean) => void) => {
   ]
   let [next, bytes] = [0, 0]
   let all: readonly PlayedNote[] = []
+  let rests = 0
   let turn: Promise<void> = Promise.resolve()
 
   const sendNotes = async (): Promise<boolean> => {
@@ -65,8 +69,10 @@ export const partSender = (id: string, onState: (isKept: boolean) => void) => {
     return turn
   }
   return {
+    /** What was played since the last part; a player who rests is told of now and then, or the take would count as cut off. */
     addNotes: (part: readonly PlayedNote[]): void => {
-      if (part.length === 0) return
+      rests = part.length === 0 ? rests + 1 : 0
+      if (part.length === 0 && rests % RESTS !== 0) return
       all = [...all, ...part]
       notes = [...notes, { n: next++, notes: part }]
       void send()

@@ -4,6 +4,7 @@ import { type Listening, USUAL_LISTENING } from '../../../input/tracking.ts'
 import { keepSetting, slideSetting } from '../kept/keep-setting.ts'
 import { standingOf } from '../kept/rows.ts'
 
+export const SURFACES = ['keys', 'neck'] as const
 export const SOURCES = ['keys', 'midi', 'microphone', 'simulated'] as const
 export type SourceName = (typeof SOURCES)[number]
 
@@ -19,6 +20,8 @@ export interface PlayingIn {
   readonly source: SourceName
   readonly device: string | null
   readonly channel: number | null
+  /** What is played on the screen. */
+  readonly surface: (typeof SURFACES)[number]
   /** The lowest C of the computer's keys, a MIDI number. */
   readonly low: number
   /** Whose range the microphone listens in; null for any. */
@@ -33,7 +36,7 @@ export interface PlayingIn {
 }
 
 const USUAL: PlayingIn = {
-  ...{ source: 'keys', device: null, channel: null, low: 48, compass: null, tuning: 440 },
+  ...{ source: 'keys', device: null, channel: null, surface: 'keys', low: 48, compass: null, tuning: 440 },
   ...{ gate: USUAL_LISTENING.gate, delays: {}, pedal: null },
   simulated: { looseness: 10, wrong: 0, fault: null },
 }
@@ -53,6 +56,7 @@ export const playingInFrom = (value: unknown): PlayingIn => {
     source: SOURCES.find((s) => s === kept.source) ?? USUAL.source,
     device: typeof kept.device === 'string' ? kept.device : null,
     channel: typeof kept.channel === 'number' ? between(kept.channel, 1, 16, 1) : null,
+    surface: SURFACES.find((s) => s === kept.surface) ?? USUAL.surface,
     low: LOWS.find((l) => l === kept.low) ?? USUAL.low,
     compass: typeof kept.compass === 'string' && compass(kept.compass) ? kept.compass : null,
     tuning: between(kept.tuning, TUNING.least, TUNING.most, USUAL.tuning),
@@ -74,6 +78,9 @@ const NAME = 'playingIn'
 export const playingInNow = (): PlayingIn => playingInFrom(standingOf('settings', NAME)?.row.value)
 export const setPlayingIn = (change: Partial<PlayingIn>): void => keepSetting(NAME, { ...playingInNow(), ...change })
 export const slidePlayingIn = (change: Partial<PlayingIn>): void => slideSetting(NAME, { ...playingInNow(), ...change })
+
+/** Under which name the delay of what one plays from is kept: instruments of their own by their names. */
+export const deviceOf = ({ source, device }: PlayingIn): string => (source === 'midi' ? (device ?? source) : source)
 
 /** What the microphone listens for. */
 export const listeningFor = ({ compass: id, tuning, gate }: PlayingIn): Listening => {

@@ -8,9 +8,11 @@ import { FIRST } from '../../../state/page/first.ts'
 import { $calibrating, calibrate, stopCalibrating } from '../../../state/sound/calibrating.ts'
 import {
   $learningPedal,
+  deviceOf,
   GATE,
   LOWS,
   type PlayingIn,
+  SURFACES,
   setPlayingIn,
   slidePlayingIn,
   TUNING,
@@ -106,6 +108,12 @@ const SimulatedDetails = ({ how: { simulated } }: { readonly how: PlayingIn }) =
 const KeysDetails = ({ how }: { readonly how: PlayingIn }) => (
   <>
     <Select
+      label="On the screen"
+      value={how.surface}
+      options={SURFACES.map((s) => ({ value: s, label: s === 'keys' ? 'keys' : 'the neck' }))}
+      onPick={(v) => setPlayingIn({ surface: SURFACES.find((s) => s === v) ?? 'keys' })}
+    />
+    <Select
       label="Lowest C"
       value={String(how.low)}
       options={LOWS.map((l) => ({ value: String(l), label: `C${l / 12 - 1}` }))}
@@ -120,7 +128,7 @@ const KeysDetails = ({ how }: { readonly how: PlayingIn }) => (
 /** Tapping along eight clicks tells how late an instrument comes. */
 const Calibration = ({ how }: { readonly how: PlayingIn }) => {
   const calibrating = useStore($calibrating, FIRST)
-  const device = how.device ?? how.source
+  const device = deviceOf(how)
   const delay = how.delays[device]
   if (calibrating)
     return (

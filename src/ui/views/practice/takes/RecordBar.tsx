@@ -13,10 +13,11 @@ import { PlayedMark } from '../../overlay/PlayedMark.tsx'
 import { useItems } from '../../overlay/use-practice.ts'
 import { PlayInDetails } from './PlayInDetails.tsx'
 import { PlayKeys } from './PlayKeys.tsx'
+import { PlayNeck } from './PlayNeck.tsx'
 import styles from './Takes.module.css'
 
 const LABELS: Readonly<Record<SourceName, string>> = {
-  keys: 'keys, here or on the screen',
+  keys: 'keys or a neck, here or on the screen',
   midi: 'a MIDI instrument',
   microphone: 'a microphone',
   simulated: 'the simulated player',
@@ -145,7 +146,10 @@ export const RecordBar = ({
       {(recording || how.source === 'keys') && (
         <div className={styles.playRow}>
           {recording && <Now openChart={openChart} />}
-          {how.source === 'keys' && <PlayKeys low={how.low} writtenUp={instrument.written.semitones} />}
+          {how.source === 'keys' && how.surface === 'keys' && (
+            <PlayKeys low={how.low} writtenUp={instrument.written.semitones} />
+          )}
+          {how.source === 'keys' && how.surface === 'neck' && <PlayNeck tuning={openChart.settings.tuning} />}
           <PlayedMark />
         </div>
       )}
