@@ -103,14 +103,12 @@ export const PARTS = {
   cutOff: `select id from takes where open and deleted_at is null and updated_at < clock_timestamp() - $1::interval
     and not exists (select 1 from take_parts where take_id = takes.id and at > clock_timestamp() - $1::interval) order by id`,
   of: 'select notes from take_parts where take_id = $1 order by n',
-  drop: 'delete from take_parts where take_id = $1',
   dropEnded: 'delete from take_parts where take_id in (select id from takes where not open or deleted_at is not null)',
 } as const
 
 /** What the server tells of the sound of a take; it is no change of the player's. */
 export const SOUNDS = {
   tell: 'update takes set sound = $2::jsonb where id = $1',
-  all: 'select id from takes where sound is not null',
 } as const
 
 /** One route of a chart is in hand: another that was is put away, and taken up again with undo. */
