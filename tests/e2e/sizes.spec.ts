@@ -36,7 +36,7 @@ const VIEWS = {
   takes: 'practice?practise=takes',
   take: 'practice?practise=takes&take=Anchor+Light%2C+too+long+off+the+anchor',
   'two takes':
-    'practice?practise=takes&take=Anchor+Light%2C+too+long+off+the+anchor&beside=Anchor+Light%2C+ten+bars+with+sound',
+    'practice?practise=takes&take=Anchor+Light%2C+too+long+off+the+anchor&otherTake=Anchor+Light%2C+ten+bars+with+sound',
   player: 'player?item=A+half+step+up%2C+four+and+four',
   log: 'log',
   'log course': 'log?logged=course',
@@ -51,7 +51,7 @@ const server = serverOfFile(async (address) => {
 })
 /** Items and takes stand in the table by their names. */
 const placed = (path: string): string =>
-  path.replace(/\b(item|take|beside)=([^&]+)/g, (whole, field: string, name: string) => {
+  path.replace(/\b(item|take|otherTake)=([^&]+)/g, (whole, field: string, name: string) => {
     const id = ids.get(decodeURIComponent(name.replaceAll('+', ' ')))
     return id ? `${field}=${id}` : whole
   })

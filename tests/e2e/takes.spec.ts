@@ -128,7 +128,7 @@ test('the simulated player is told apart by what it does; two takes beside each 
   await page.getByLabel('Beside it').selectOption(tidy?.id ?? '')
   await expect(page.getByRole('article')).toHaveCount(2)
   await expect(page.getByRole('article').nth(1)).toContainText('The plan was kept')
-  await expect(page).toHaveURL(new RegExp(`beside=${tidy?.id}`))
+  await expect(page).toHaveURL(new RegExp(`otherTake=${tidy?.id}`))
   await page.reload()
   await expect(page.getByRole('article').nth(1)).toContainText('The plan was kept')
   await page.getByLabel('Beside it').first().selectOption('')

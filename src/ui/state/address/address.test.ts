@@ -42,6 +42,7 @@ describe('the address', () => {
         },
       },
     ],
+    [{ ...PLACE, view: 'practice' as const, practise: 'takes' as const, take: 't1', otherTake: 't2' }],
   ])('survives the address and back', (place) => {
     const url = new URL(addressOf(place), 'http://x')
     expect(readAddress(url.pathname, url.searchParams)).toEqual(place)

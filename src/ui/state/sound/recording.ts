@@ -214,7 +214,7 @@ export const endTake = async (why: string | null = null): Promise<void> => {
   await of.sender.finished()
   if (isKept && of.recorder) await openRow('takes', of.id)
   $recording.set(null)
-  go({ view: 'practice', practise: 'takes', take: of.id, beside: null })
+  go({ view: 'practice', practise: 'takes', take: of.id, otherTake: null })
   const count = `${notes.length} ${notes.length === 1 ? 'note' : 'notes'}`
   if (why) say(`${why} ${count}.`, isKept ? 'undo' : null)
   else

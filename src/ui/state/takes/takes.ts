@@ -44,7 +44,7 @@ export const startTakes = (): void => {
   const look = (): void => {
     const address = $address.get()
     if (address?.view !== 'practice' || address.practise !== 'takes') return
-    for (const id of [address.take, address.beside])
+    for (const id of [address.take, address.otherTake])
       if (id && !$rows.takes.get()[id] && !asked.has(id)) {
         asked.add(id)
         void openRow('takes', id)
@@ -58,8 +58,8 @@ export const removeTake = async ({ id }: TakeRow): Promise<void> => {
   const address = $address.get()
   const gone = await removeRow('takes', id)
   if (!gone.ok) return say(`Not removed: ${gone.detail}`)
-  if (address?.take === id) go({ take: null, beside: null })
-  else if (address?.beside === id) go({ beside: null })
+  if (address?.take === id) go({ take: null, otherTake: null })
+  else if (address?.otherTake === id) go({ otherTake: null })
   say('Removed.', 'undo')
 }
 

@@ -31,7 +31,7 @@ const openRow = ({ kind, id, chartId, bar, beat }: FoundRow): void => {
   const at = { ...AT_START, chart: chartId, sketch: null }
   if (kind === 'lines') return go({ ...at, view: 'line', line: id })
   if (kind === 'routes') return go({ ...at, view: 'route', panel: 'kept' })
-  if (kind === 'takes') return go({ ...at, view: 'practice', practise: 'takes', take: id, beside: null })
+  if (kind === 'takes') return go({ ...at, view: 'practice', practise: 'takes', take: id, otherTake: null })
   const idea = standingOf('ideas', id)?.row
   if (chartId !== null && idea) return go({ ...at, view: 'desk', bar: bar ?? 1, beat: beat ?? 1, over: idea.overlay })
   if (idea)

@@ -16,7 +16,7 @@ export const PRACTICE = partOf({
   item: text,
   inKey: text,
   take: text,
-  beside: text,
+  otherTake: text,
   topic: choice(QUIZ_TOPICS, 'any'),
   logged: choice(LOG_TABS, 'coverage'),
 })

@@ -53,7 +53,7 @@ export const Spot = ({
               <b>{toGlyphs(t.name)}</b>
               <span>{read ? (there?.words ?? 'nothing was played there') : 'Reading it …'}</span>
               {there && <Button onClick={() => void listenBack(t, there.span)}>Listen</Button>}
-              {t.id !== row.id && <Button onClick={() => go({ beside: t.id })}>Beside this one</Button>}
+              {t.id !== row.id && <Button onClick={() => go({ otherTake: t.id })}>Beside this one</Button>}
             </li>
           )
         })}

@@ -50,7 +50,7 @@ export const TakeList = ({ kept }: { readonly kept: Kept }) => {
       <ul className={styles.list} aria-label="Takes">
         {inOrder.map((row) => (
           <li key={row.id}>
-            <button type="button" className={styles.open} onClick={() => go({ take: row.id, beside: null })}>
+            <button type="button" className={styles.open} onClick={() => go({ take: row.id, otherTake: null })}>
               <b>{toGlyphs(row.name)}</b>
               <span>{takeFacts(row)}</span>
             </button>

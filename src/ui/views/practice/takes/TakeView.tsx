@@ -120,7 +120,7 @@ const BesidePick = ({ row, beside }: { readonly row: TakeRow; readonly beside: s
         { value: '', label: 'no other take' },
         ...others.map((t) => ({ value: t.id, label: toGlyphs(t.name) })),
       ]}
-      onPick={(v) => go({ beside: v === '' ? null : v })}
+      onPick={(v) => go({ otherTake: v === '' ? null : v })}
     />
   )
 }
@@ -219,7 +219,7 @@ export const TakeView = ({
   return (
     <div className={styles.takeView}>
       <div className={styles.hear}>
-        <Button onClick={() => go({ take: null, beside: null })}>All takes</Button>
+        <Button onClick={() => go({ take: null, otherTake: null })}>All takes</Button>
         <Button onClick={recordOrStop}>Record another</Button>
         {row && <BesidePick row={row} beside={beside} />}
       </div>

@@ -21,7 +21,7 @@ export const TakesPanel = ({ address, kept, openChart }: ViewProps) => {
       {(recording || !address.take) && <RecordBar openChart={openChart} chartId={kept.chart?.id ?? null} />}
       {!recording &&
         (address.take ? (
-          <TakeView id={address.take} beside={address.beside} openChart={openChart} />
+          <TakeView id={address.take} beside={address.otherTake} openChart={openChart} />
         ) : (
           <TakeList kept={kept} />
         ))}
