@@ -74,6 +74,9 @@ export const playingInFrom = (value: unknown): PlayingIn => {
 /** Whether the next pedal that is pressed is learnt. */
 export const $learningPedal = atom(false)
 
+/** Whether what is known of the instrument is unfolded; it stays so from take to take. */
+export const $unfolded = atom(false)
+
 const NAME = 'playingIn'
 export const playingInNow = (): PlayingIn => playingInFrom(standingOf('settings', NAME)?.row.value)
 export const setPlayingIn = (change: Partial<PlayingIn>): void => keepSetting(NAME, { ...playingInNow(), ...change })

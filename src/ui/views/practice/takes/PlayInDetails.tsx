@@ -8,6 +8,7 @@ import { FIRST } from '../../../state/page/first.ts'
 import { $calibrating, calibrate, stopCalibrating } from '../../../state/sound/calibrating.ts'
 import {
   $learningPedal,
+  $unfolded,
   deviceOf,
   GATE,
   LOWS,
@@ -157,15 +158,18 @@ const Calibration = ({ how }: { readonly how: PlayingIn }) => {
 }
 
 /** What is known of the instrument one plays in. */
-export const PlayInDetails = ({ how }: { readonly how: PlayingIn }) => (
-  <details className={styles.fold}>
-    <summary>How I play in</summary>
-    <div className={styles.details}>
-      {how.source === 'keys' && <KeysDetails how={how} />}
-      {how.source === 'midi' && <MidiDetails how={how} />}
-      {how.source === 'microphone' && <MicrophoneDetails how={how} />}
-      {how.source === 'simulated' && <SimulatedDetails how={how} />}
-      {how.source !== 'simulated' && <Calibration how={how} />}
-    </div>
-  </details>
-)
+export const PlayInDetails = ({ how }: { readonly how: PlayingIn }) => {
+  const unfolded = useStore($unfolded, FIRST)
+  return (
+    <details className={styles.fold} open={unfolded} onToggle={(e) => $unfolded.set(e.currentTarget.open)}>
+      <summary>How I play in</summary>
+      <div className={styles.details}>
+        {how.source === 'keys' && <KeysDetails how={how} />}
+        {how.source === 'midi' && <MidiDetails how={how} />}
+        {how.source === 'microphone' && <MicrophoneDetails how={how} />}
+        {how.source === 'simulated' && <SimulatedDetails how={how} />}
+        {how.source !== 'simulated' && <Calibration how={how} />}
+      </div>
+    </details>
+  )
+}
