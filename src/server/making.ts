@@ -24,16 +24,14 @@ import {
 import { writeLine } from '../formats/line-write.ts'
 import { type Accents, LANDING_WORDS, type LaidAsked, type MakeAsked, type PlanOfLine } from './make-schemas.ts'
 import { fieldProblem } from './problems.ts'
-import { chartAt, orProblem } from './texts.ts'
+import { chartAt, noBar, orProblem } from './texts.ts'
 
 /** A bar and beat of a chart in ticks; `path` names the field that says so. */
 const ticksAt = (chart: Chart, bar: number, beat: number, path: string, bars = barsAt(chart)): number => {
   const found = bars.find((b) => b.number === bar)
   if (!found) {
     const [first, last] = [chart.bars[0]?.number ?? 1, chart.bars.at(-1)?.number ?? 1]
-    throw fieldProblem(path, `There is no bar ${bar}: they are counted from ${first} to ${last}.`, String(bar), [
-      `${first} to ${last}`,
-    ])
+    throw noBar(path, bar, first, last)
   }
   return Math.round(found.from + (beat - 1) * beatTicks(chart.metre))
 }

@@ -1,8 +1,10 @@
 import {
   DEFAULT_WEIGHTS,
   formOf,
+  inChart,
   type KeptOverride,
   type KeptPlan,
+  msPerTick,
   type Override,
   type PlayedNote,
   readOverlay,
@@ -22,7 +24,7 @@ import { fieldProblem } from './problems.ts'
 import { PARTS } from './queries.ts'
 import { getRow, type Row, updateRow } from './rows.ts'
 import type { Database } from './sql.ts'
-import { chartAt, orProblem } from './texts.ts'
+import { chartAt, noBar, orProblem } from './texts.ts'
 
 /** A take as it is sent; pitches by MIDI number or by name. */
 export interface TakeAsked {
@@ -61,12 +63,10 @@ export const takeAnswer = (asked: TakeAsked) => {
   const read = readTakeOver(tune, { ...asked, notes }, asked)
   if (!read.ok) {
     const { path, bar, first, last } = read.error
-    throw fieldProblem(path, `There is no bar ${bar}: they are counted from ${first} to ${last}.`, String(bar), [
-      `${first} to ${last}`,
-    ])
+    throw noBar(path, bar, first, last)
   }
-  const { reading } = read.value
-  const ms = 60_000 / (asked.tempo * tune.timeline.beat)
+  const reading = read.value
+  const ms = msPerTick(tune.timeline, asked.tempo)
   return {
     audit: auditTold(reading.audit, asked.school),
     plan: { steps: reading.steps.map(stepTold) },
@@ -93,18 +93,15 @@ export const takeFile = (row: Readonly<Record<string, unknown>>, as: 'midi' | 'm
   const read = readTakeOver(tune, { ...values, plan: null }, { school, weights: DEFAULT_WEIGHTS })
   if (!read.ok || !form || values.notes.length === 0)
     throw fieldProblem('as', 'There is nothing to write: the take has no notes.', as, ['a take with notes'])
-  const inChart = (at: number): number => {
-    const size = form.to - form.from
-    return Math.floor(at / size) * tune.timeline.length + form.from + (((at % size) + size) % size)
-  }
+  const placed = inChart(tune, form)
   if (as === 'midi') {
     const played = values.notes.map((n) => ({
-      ...{ at: Math.max(0, Math.round(inChart(n.at))), for: Math.max(1, Math.round(n.for)), pitch: n.pitch },
+      ...{ at: Math.max(0, Math.round(placed(n.at))), for: Math.max(1, Math.round(n.for)), pitch: n.pitch },
       loudness: Math.min(1, n.velocity ?? USUAL_LOUDNESS),
     }))
     return midiFile(tune.chart, values.tempo, [{ name: String(row.name), channel: 0, program: null, notes: played }])
   }
-  const line = read.value.reading.line.map((n) => ({ ...n, at: ticks(Math.max(0, inChart(n.at))) }))
+  const line = read.value.line.map((n) => ({ ...n, at: ticks(Math.max(0, placed(n.at))) }))
   const written = writeLine(String(row.name), line, tune.chart, 'musicxml', null)
   if (!written.ok) throw fieldProblem('as', written.error.why, as)
   return written.value

@@ -1,5 +1,5 @@
 import { type Chart, type Chord, type Result, readChart, readChord, readKey, type TextError } from '../core/index.ts'
-import { Problem } from './problems.ts'
+import { fieldProblem, Problem } from './problems.ts'
 
 /** What the core could not read, as a problem that points into the field it came from; whole questions come first. */
 export const textProblem = (path: string, e: TextError): Problem => {
@@ -24,3 +24,9 @@ export const chartAt = (text: string, key: string): Chart => {
   const chart = orProblem('text', readChart(text))
   return key === '' ? chart : { ...chart, key: orProblem('key', readKey(key)) }
 }
+
+/** A bar that the chart does not have. */
+export const noBar = (path: string, bar: number, first: number, last: number): Problem =>
+  fieldProblem(path, `There is no bar ${bar}: they are counted from ${first} to ${last}.`, String(bar), [
+    `${first} to ${last}`,
+  ])

@@ -43,5 +43,5 @@ export const takeRead = ({ text, overrides, written, school, weights, ...take }:
   if (!tune.ok) return null
   const notes = take.notes.map((n): PlayedNote => ({ ...n, pitch: n.pitch + written.semitones }))
   const read = readTakeOver(tune.value, { ...take, notes, plan: writtenPlan(take.plan, written) }, { school, weights })
-  return read.ok ? { chart: tune.value.chart, reading: read.value.reading } : null
+  return read.ok ? { chart: tune.value.chart, reading: read.value } : null
 }

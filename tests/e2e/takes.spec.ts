@@ -40,6 +40,14 @@ const running = (page: Page) => page.getByRole('region', { name: 'Record a take'
 const sentences = (page: Page) => page.getByRole('list', { name: 'What is told of it' }).getByRole('listitem')
 const place = (more = '') => `${server.address}practice?practise=takes&chart=${chart}${more}`
 const from = (page: Page, source: string) => page.getByLabel('Play it from').selectOption(source)
+/** Begins a take from a MIDI instrument that is plugged in. */
+const recordByMidi = async (page: Page) => {
+  await plugIn(page)
+  await open(page, place())
+  await from(page, 'midi')
+  await button(page, 'Record').click()
+  await expect(running(page)).toContainText('Dummy keys', MUSIC)
+}
 const remove = async () => {
   for (const { id } of await takes()) await call(server.address, 'DELETE', `takes/${id}`)
 }
@@ -49,12 +57,8 @@ test('eight bars by MIDI: each note kept as it was played; read, heard where it 
 }) => {
   test.slow()
   const said = complaints(page)
-  await plugIn(page)
   await listen(page)
-  await open(page, place())
-  await from(page, 'midi')
-  await button(page, 'Record').click()
-  await expect(running(page)).toContainText('Dummy keys', MUSIC)
+  await recordByMidi(page)
   const line = [62, 64, 65, 67, 69, 71, 72, 69, 62, 65, 69, 72, 71, 67, 64, 65]
   await page.waitForTimeout(1200)
   await playLine(page, line, 125)
@@ -181,11 +185,7 @@ test('unplugged in the middle, the tab closed, the server killed: the take is th
 }) => {
   test.slow()
   await remove()
-  await plugIn(page)
-  await open(page, place())
-  await from(page, 'midi')
-  await button(page, 'Record').click()
-  await expect(running(page)).toContainText('Dummy keys', MUSIC)
+  await recordByMidi(page)
   await page.waitForTimeout(1200)
   await playLine(page, [62, 64, 65, 67], 100)
   await unplug(page)
@@ -193,11 +193,7 @@ test('unplugged in the middle, the tab closed, the server killed: the take is th
   await expect.poll(async () => (await takes())[0]?.notes.length).toBe(4)
 
   const other = await context.newPage()
-  await plugIn(other)
-  await open(other, place())
-  await from(other, 'midi')
-  await button(other, 'Record').click()
-  await expect(running(other)).toContainText('Dummy keys', MUSIC)
+  await recordByMidi(other)
   await other.waitForTimeout(1200)
   await playLine(other, [60, 62, 64, 65, 67, 69], 100)
   // A part goes every two seconds.
@@ -217,11 +213,7 @@ test('unplugged in the middle, the tab closed, the server killed: the take is th
 test('while it is played, the server dead for a while, nothing is lost', async ({ page }) => {
   test.slow()
   await remove()
-  await plugIn(page)
-  await open(page, place())
-  await from(page, 'midi')
-  await button(page, 'Record').click()
-  await expect(running(page)).toContainText('Dummy keys', MUSIC)
+  await recordByMidi(page)
   await page.waitForTimeout(1200)
   await playLine(page, [62, 64, 65], 100)
   await page.waitForTimeout(2200)

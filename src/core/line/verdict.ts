@@ -46,7 +46,7 @@ const beats = (ticks: number, { beat }: Timeline): string => {
 }
 
 /** `an enclosure`, `a half step down`. */
-const landingWords = (how: Landed['how']): string =>
+export const landingWords = (how: Landed['how']): string =>
   how === 'enclosure' ? 'an enclosure' : how === 'held' ? 'a held note' : `a ${how}`
 
 /** Whether a stretch goes on with what the dominant before it had: its own sound, over the chord it went to. */

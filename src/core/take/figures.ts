@@ -1,3 +1,4 @@
+import { timeOf } from './plan.ts'
 import type { TakeFindings } from './read-take.ts'
 
 /** A take in figures: ways home that the plan asked for, how many of them landed in time, and beats outside past them. */
@@ -12,10 +13,7 @@ export interface TakeFigures {
 export const figuresOf = ({ kept, steps, audit: { timeline } }: TakeFindings): TakeFigures => {
   const ways = kept.filter((k) => 'late' in k || 'stretch' in k)
   const beatsOver = kept.reduce((sum, k) => sum + ('late' in k ? Math.max(0, k.late) / timeline.beat : 0), 0)
-  const told = steps.flatMap((s) => {
-    const time = s.notes.reduce((sum, n) => sum + n.for, 0)
-    return s.inPlan === null ? [] : [{ time, share: s.inPlan }]
-  })
+  const told = steps.flatMap((s) => (s.inPlan === null ? [] : [{ time: timeOf(s.notes), share: s.inPlan }]))
   const time = told.reduce((sum, t) => sum + t.time, 0)
   return {
     ways: ways.length,

@@ -1,5 +1,6 @@
 import type { HeardNote } from '../line/heard.ts'
 import { endOf } from '../line/line.ts'
+import { landingWords } from '../line/verdict.ts'
 import { figuresOf } from './figures.ts'
 import type { TakeFindings } from './read-take.ts'
 import { barAt, barsOf, In, laidIn, landings, lengthOf, percent, said, staysKept, type Told } from './take-words.ts'
@@ -14,12 +15,11 @@ const onPlan = (found: TakeFindings): readonly Told[] => {
   } = found
   const { kept: share } = figuresOf(found)
   const landed = landings(kept, 'landed').map((k): Told => {
-    const on = k.stretch.landing && (notes[k.stretch.landing.on] as HeardNote)
-    const how = k.stretch.landing?.how
-    const by = how === 'enclosure' ? 'an enclosure' : how === 'held' ? 'a held note' : `a ${how}`
+    const { landing } = k.stretch
+    const on = landing && (notes[landing.on] as HeardNote)
     return {
       text: on
-        ? `${laidIn(k.stay)} comes home in time, by ${by} to ${said(on)}, in bar ${on.bar}.`
+        ? `${laidIn(k.stay)} comes home in time, by ${landingWords(landing.how)} to ${said(on)}, in bar ${on.bar}.`
         : `${laidIn(k.stay)} comes home in time, into bar ${barAt(k.stay.to, timeline)}.`,
       ...{ tone: 'good', about: 'landed', weight: 1 + k.stretch.peak / 100 },
       ...{ from: (notes[k.stretch.from] as HeardNote).at, to: on ? endOf(on) : k.stay.to },

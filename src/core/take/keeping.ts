@@ -6,8 +6,7 @@ import { has } from '../pitch/pcset.ts'
 import { pitchClass } from '../pitch/units.ts'
 import type { School } from '../reading/school.ts'
 import type { Timeline } from '../time/timeline.ts'
-import type { PlanStep } from './plan.ts'
-import { isInOverlay } from './plan.ts'
+import { isInOverlay, meanFade, type PlanStep } from './plan.ts'
 import { isForeign, isHomeOnly, isSignOf, type Stay, shareIn, staysIn } from './stays.ts'
 
 /** A stay as it was kept. */
@@ -46,7 +45,7 @@ const howKept = (stay: Stay, from: number, to: number): KeptStay | null => {
   if (isOut) {
     const signs = shareIn(own, (n) => isSignOf(n, stay))
     const wished = Math.max(...stay.steps.map((s) => s.wished))
-    const played = own.reduce((sum, n) => sum + n.fade * n.for, 0) / own.reduce((sum, n) => sum + n.for, 0)
+    const played = meanFade(own) ?? 0
     const isIn = foreign < 1 - KEPT_FROM && signs < LEAST_OUT && (inPlan < 1 || played < wished - TOO_LITTLE)
     if (isIn) return { kind: 'inside', stay }
   }
@@ -70,7 +69,7 @@ const stillAway = (before: Stay, after: readonly Stay[], timeline: Timeline): nu
       if (last && n.at - endOf(last) > timeline.beat) return late
       last = n
       const isAway = isForeign(n, stay)
-      atHome = isAway || isInBefore(n, before) ? 0 : atHome + 1
+      atHome = isAway || isInOverlay(n, before.overlay) ? 0 : atHome + 1
       if (atHome === HOME_AGAIN || (atHome > 0 && n.for >= timeline.beat)) return late
       if (isAway) late = endOf(n) - before.to
     }
@@ -78,13 +77,11 @@ const stillAway = (before: Stay, after: readonly Stay[], timeline: Timeline): nu
   return late
 }
 const HOME_AGAIN = 2
-const isInBefore = (n: HeardNote, { overlay }: Stay): boolean =>
-  overlay !== null && has(overlay.set, pitchClass(n.pitch))
 
 /** Whether what was played away after the border is still the overlay of before. */
 const goesOnWith = (before: Stay, after: readonly Stay[], late: number): boolean => {
   const own = after.flatMap((s) => s.notes.filter((n) => n.at < before.to + late && isForeign(n, s)))
-  return own.length > 0 && shareIn(own, (n) => isInBefore(n, before)) >= 0.8
+  return own.length > 0 && shareIn(own, (n) => isInOverlay(n, before.overlay)) >= 0.8
 }
 
 /** Whether a note of a stay outside is home already: here, or where the plan goes on. */

@@ -14,10 +14,8 @@ export interface PlayersManner {
   readonly swing: number
   /** Share of notes that are missed by a half step, 0..1. */
   readonly wrong: number
-  /** How late the way home is, and how long one stays outside past it, in beats. */
-  readonly late: number
 }
-export const TIDY: PlayersManner = { looseness: 8, ahead: 0, swing: 50, wrong: 0, late: 0 }
+export const TIDY: PlayersManner = { looseness: 8, ahead: 0, swing: 50, wrong: 0 }
 
 /** A number about 0 with a standard deviation of 1, nowhere beyond 3. */
 const about = (rng: () => number): number => {

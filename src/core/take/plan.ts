@@ -55,14 +55,19 @@ const notesAway = (overlay: Overlay, from: number, to: number, timeline: Timelin
 export const isInOverlay = (n: HeardNote, overlay: Overlay | null): boolean =>
   overlay === null ? n.inHome : has(overlay.set, pitchClass(n.pitch))
 
-const shareOf = (notes: readonly HeardNote[], which: (n: HeardNote) => boolean): number | null => {
-  const all = notes.reduce((sum, n) => sum + n.for, 0)
-  return all === 0 ? null : notes.filter(which).reduce((sum, n) => sum + n.for, 0) / all
+/** How long notes sound in all, in ticks. */
+export const timeOf = (notes: readonly HeardNote[]): number => notes.reduce((sum, n) => sum + n.for, 0)
+
+/** Of the time that was played, 0..1; null where nothing was. */
+export const shareOf = (notes: readonly HeardNote[], which: (n: HeardNote) => boolean): number | null => {
+  const all = timeOf(notes)
+  return all === 0 ? null : timeOf(notes.filter(which)) / all
 }
 
-const meanFade = (notes: readonly HeardNote[]): number | null => {
-  const all = notes.reduce((sum, n) => sum + n.for, 0)
-  return all === 0 ? null : Math.round(notes.reduce((sum, n) => sum + n.fade * n.for, 0) / all)
+/** Mean fade by time; null where nothing was played. */
+export const meanFade = (notes: readonly HeardNote[]): number | null => {
+  const all = timeOf(notes)
+  return all === 0 ? null : notes.reduce((sum, n) => sum + n.fade * n.for, 0) / all
 }
 
 /** A plan over as many choruses as were played, each step with the notes that begin in it. */
@@ -92,6 +97,7 @@ export const plannedSteps = (
       const own: HeardNote[] = []
       for (; next < notes.length && (notes[next] as HeardNote).at < start + to; next++)
         own.push(notes[next] as HeardNote)
+      const fade = meanFade(own)
       const wish = wished ?? wishedOver(overlay, sounding, weights)
       steps.push({
         ...{ from: start + from, to: start + to, chorus: begin + chorus + 1, overlay, wished: wish },
@@ -101,7 +107,7 @@ export const plannedSteps = (
         notes: own,
         inPlan: shareOf(own, (n) => isInOverlay(n, overlay)),
         inHome: shareOf(own, (n) => n.inHome),
-        fade: meanFade(own),
+        fade: fade === null ? null : Math.round(fade),
       })
     }
   return steps

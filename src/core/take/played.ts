@@ -11,6 +11,9 @@ export interface PlayedNote {
 /** `tempo` in beats of the metre a minute. */
 export const msPerTick = ({ beat }: Timeline, tempo: number): number => 60_000 / (tempo * beat)
 
+/** Notes struck within this many ms are struck together. */
+export const TOGETHER_MS = 25
+
 /** One voice in the order of its onsets: of notes struck together, as close as `within` ticks, the highest is heard. */
 export const oneVoice = <N extends PlayedNote>(notes: readonly N[], within: number): readonly N[] => {
   const voice: N[] = []

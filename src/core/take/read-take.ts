@@ -10,7 +10,7 @@ import { type OneDevice, oneDeviceIn } from './device.ts'
 import { type InTime, inTime, type Silence, silencesIn, tooLongOut, unanswered } from './found.ts'
 import { type Kept, keptPlan } from './keeping.ts'
 import { type PlannedFrom, type PlanStep, plannedSteps } from './plan.ts'
-import { msPerTick, oneVoice, type PlayedNote } from './played.ts'
+import { msPerTick, oneVoice, type PlayedNote, TOGETHER_MS } from './played.ts'
 import { takeSentences } from './sentences.ts'
 import type { TakeSentence } from './take-words.ts'
 import { type Timing, timingOf } from './timing.ts'
@@ -43,9 +43,6 @@ export interface TakeFindings {
 export interface TakeReading extends TakeFindings {
   readonly sentences: readonly TakeSentence[]
 }
-
-/** Notes struck within this many ms are struck together. */
-const TOGETHER_MS = 25
 
 /** Reads a take over its chart: grid beside raw time, audit, plan, timing, sentences. Pure. Source: practice page. */
 export const readTake = ({ notes, plan, tempo, school, weights }: TakeAsk, timeline: Timeline): TakeReading => {

@@ -1,6 +1,6 @@
 import type { HeardNote } from '../line/heard.ts'
 import type { Overlay } from '../material/overlay.ts'
-import { isInOverlay, type PlanStep } from './plan.ts'
+import { isInOverlay, type PlanStep, shareOf } from './plan.ts'
 
 /** Steps that go on with one overlay, or with the home scales: one stay outside or at home. */
 export interface Stay {
@@ -37,7 +37,5 @@ export const isHomeOnly = (n: HeardNote, { overlay }: Stay): boolean => n.inHome
 export const isForeign = (n: HeardNote, { overlay }: Stay): boolean => !n.inHome && !isInOverlay(n, overlay)
 
 /** How much of the time that was played, 0..1; 0 where nothing was. */
-export const shareIn = (notes: readonly HeardNote[], which: (n: HeardNote) => boolean): number => {
-  const all = notes.reduce((sum, n) => sum + n.for, 0)
-  return all === 0 ? 0 : notes.filter(which).reduce((sum, n) => sum + n.for, 0) / all
-}
+export const shareIn = (notes: readonly HeardNote[], which: (n: HeardNote) => boolean): number =>
+  shareOf(notes, which) ?? 0

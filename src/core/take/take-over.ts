@@ -5,7 +5,6 @@ import type { Weights } from '../reading/weights.ts'
 import { fail, ok, type Result } from '../result.ts'
 import { barsAt, type Span, spanOfBars } from '../time/bars.ts'
 import { loopedFrom, loopedTimeline } from '../time/looped.ts'
-import type { Timeline } from '../time/timeline.ts'
 import type { Tune } from '../tune.ts'
 import type { PlannedFrom } from './plan.ts'
 import { msPerTick, type PlayedNote } from './played.ts'
@@ -34,6 +33,12 @@ export interface TakeValues {
 export const formOf = ({ chart, timeline }: Tune, bars: TakeValues['bars']): Span | null =>
   bars === null ? { from: 0, to: timeline.length } : spanOfBars(chart, bars[0], bars[1])
 
+/** Where a moment of a take stands in its chart: in as many choruses of it as its form came round. */
+export const inChart = ({ timeline }: Tune, { from, to }: Span): ((at: number) => number) => {
+  const size = to - from
+  return (at) => Math.floor(at / size) * timeline.length + from + (((at % size) + size) % size)
+}
+
 /** What of a plan or of the bars is not in the chart. */
 export interface NotInChart {
   readonly path: string
@@ -59,18 +64,12 @@ export const planIn = (chart: Chart, plan: KeptPlan | null): Result<readonly Pla
   return ok(laid.sort((a, b) => a.from - b.from))
 }
 
-/** A take read over the bars it was played on, and those as one form. */
-export interface TakeOver {
-  readonly reading: TakeReading
-  readonly timeline: Timeline
-}
-
 /** Reads a kept take over its chart. What came late by the instrument's delay is taken off first. Pure. */
 export const readTakeOver = (
   tune: Tune,
   { notes, plan, bars, tempo, offset }: TakeValues,
   { school, weights }: { readonly school: School; readonly weights: Weights },
-): Result<TakeOver, NotInChart> => {
+): Result<TakeReading, NotInChart> => {
   const form = formOf(tune, bars)
   const missing = (bars ?? []).find((n) => !tune.chart.bars.some((b) => b.number === n))
   if (!form || missing !== undefined) return notIn(tune.chart, 'bars', missing ?? 0)
@@ -80,5 +79,5 @@ export const readTakeOver = (
   const late = offset / msPerTick(timeline, tempo)
   const inTime = late === 0 ? notes : notes.map((n) => ({ ...n, at: n.at - late }))
   const own = bars === null ? laid.value : loopedFrom(laid.value, form)
-  return ok({ timeline, reading: readTake({ notes: inTime, plan: own, tempo, school, weights }, timeline) })
+  return ok(readTake({ notes: inTime, plan: own, tempo, school, weights }, timeline))
 }

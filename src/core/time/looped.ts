@@ -1,6 +1,6 @@
 import { lastWhere } from '../grouped.ts'
 import type { Span } from './bars.ts'
-import type { Timeline } from './timeline.ts'
+import { chordsAfter, type Timeline } from './timeline.ts'
 
 /** The chords of a span of whole bars alone, as the form that comes round and round: its first tick is 0. */
 export const loopedTimeline = (timeline: Timeline, { from, to }: Span): Timeline => {
@@ -11,12 +11,7 @@ export const loopedTimeline = (timeline: Timeline, { from, to }: Span): Timeline
     from: s.from - from,
     to: s.to - from,
   }))
-  const size = soundings.length
-  const chordAfter = soundings.map((_, i) => {
-    const ahead = Array.from({ length: size }, (__, k) => soundings[(i + 1 + k) % size]?.place)
-    return ahead.findIndex((place) => place) + 1
-  })
-  return { ...timeline, soundings, chordAfter, length: to - from }
+  return { ...timeline, soundings, chordAfter: chordsAfter(soundings), length: to - from }
 }
 
 /** What begins from place to place, as it stands in a loop: what lasted into it begins with it. */

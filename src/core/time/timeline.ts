@@ -62,7 +62,7 @@ export const soundingAfter = ({ soundings, length, chordAfter }: Timeline, s: So
 }
 
 /** For each sounding, how many on the next one with a chord stands, round the corner too; 0 where none has any. */
-const chordsAfter = (soundings: readonly Sounding[]): readonly number[] => {
+export const chordsAfter = (soundings: readonly Sounding[]): readonly number[] => {
   const size = soundings.length
   const ahead: number[] = Array.from({ length: size }, () => 0)
   let last = -1

@@ -47,12 +47,7 @@ export const findKept = async (word: string): Promise<void> => {
       name,
       chartId,
       updatedAt,
-    }: {
-      readonly id: string
-      readonly name: string
-      readonly chartId: string | null
-      readonly updatedAt: string
-    }): FoundRow => ({
+    }: Pick<FoundRow, 'id' | 'name' | 'chartId'> & { readonly updatedAt: string }): FoundRow => ({
       ...{ kind, id, name, chartId, at: updatedAt, bar: null, beat: null },
     })
   const rows: readonly FoundRow[] = [

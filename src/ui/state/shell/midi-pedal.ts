@@ -1,13 +1,13 @@
 import { $rows } from '../kept/rows.ts'
 import { say } from '../page/notices.ts'
-import { $learningPedal, playingInFrom, setPlayingIn } from '../takes/manner.ts'
+import { $learningPedal, playingInNow, setPlayingIn } from '../takes/manner.ts'
 import { pedalHere } from './hands.ts'
 
 /** A pedal of a MIDI instrument goes on, as the page-turn pedal does; pressed while it is learnt, it is the one. */
 export const startMidiPedal = (): void => {
   let isOpen = false
   const look = (): void => {
-    const { pedal } = playingInFrom($rows.settings.get().playingIn?.row.value)
+    const { pedal } = playingInNow()
     if (isOpen || (pedal === null && !$learningPedal.get())) return
     isOpen = true
     void import('../../../input/midi-in.ts').then(({ listenToPedal }) => listenToPedal(pressed))
@@ -18,7 +18,7 @@ export const startMidiPedal = (): void => {
       setPlayingIn({ pedal: controller })
       return say('That pedal goes on from now on, here and on the player.', 'undo')
     }
-    if (controller === playingInFrom($rows.settings.get().playingIn?.row.value).pedal) pedalHere(1, at)
+    if (controller === playingInNow().pedal) pedalHere(1, at)
   }
   look()
   $rows.settings.listen(look)

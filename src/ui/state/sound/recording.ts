@@ -116,7 +116,7 @@ export const startTake = async (): Promise<void> => {
   const firstBeat = (): number => transport.firstBeatMs() - clockAhead()
   const ms = msPerTick(tune.timeline, score.tempo)
   const choruses = Math.max(1, Math.ceil(LONGEST_MS / ((score.span.to - score.span.from) * ms)))
-  const playground = { tune, plan: fields.plan, bars: fields.bars, tempo: score.tempo, seed: Date.now(), choruses }
+  const playground = { tune, plan: fields.plan, bars: fields.bars, tempo: score.tempo, choruses }
   const opened = early ?? (await openSource({ ...playground, firstBeat }, listener))
   if (mine !== begun || !opened.ok || !$playing.get()) {
     if (opened.ok) opened.instrument.stop()

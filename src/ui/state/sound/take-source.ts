@@ -28,27 +28,18 @@ export interface Playground {
   readonly plan: KeptPlan | null
   readonly bars: TakeValues['bars']
   readonly tempo: number
-  readonly seed: number
   readonly firstBeat: () => number
   readonly choruses: number
 }
 
 const RANGE = [55, 81] as const
 
-const seededBy = (seed: number): (() => number) => {
-  let state = seed >>> 0
-  return () => {
-    state = (Math.imul(state, 1_664_525) + 1_013_904_223) >>> 0
-    return state / 2 ** 32
-  }
-}
-
 /** So many choruses differ; after them they come again. */
 const DIFFERENT = 4
 
 /** One chorus after another of the simulated player, in ticks from the first bar of what is looped. */
 const simulatedNotes = (
-  { tune, plan, bars, tempo, seed, choruses }: Playground,
+  { tune, plan, bars, tempo, choruses }: Playground,
   { looseness, wrong, fault }: PlayingIn['simulated'],
 ): readonly PlayedNote[] => {
   const settings = $openChart.get()?.settings
@@ -59,10 +50,9 @@ const simulatedNotes = (
   const own = loopedFrom(laid.value, form)
   const whole = own.length > 0 ? own : [{ from: 0, overlay: null }]
   const manner = { ...TIDY, looseness, wrong }
-  const rng = seededBy(seed)
   const { school, weights } = settings
   const one = (planted: Planted | null) =>
-    simulatedTake({ plan: whole, tempo, manner, fault: planted, school, weights, range: RANGE }, timeline, rng)
+    simulatedTake({ plan: whole, tempo, manner, fault: planted, school, weights, range: RANGE }, timeline, Math.random)
   const different = Array.from({ length: Math.min(DIFFERENT, choruses) }, () => one(fault) ?? one(null) ?? [])
   return Array.from({ length: choruses }, (_, k) =>
     (different[k % different.length] ?? []).map((n) => ({ ...n, at: n.at + k * timeline.length })),

@@ -1,11 +1,12 @@
 import {
+  formOf,
   type Grade,
   type HeardNote,
+  inChart,
   type Overlay,
   readTune,
   reverse,
   type Span,
-  spanOfBars,
   type TakeReading,
   toGlyphs,
   transposeChord,
@@ -19,14 +20,16 @@ import { addRow } from '../kept/rows.ts'
 import { say } from '../page/notices.ts'
 import { $openChart } from '../tune/open-chart.ts'
 
-/** Where a moment of a take stands in its chart. */
+/** Where a moment of a take stands in one chorus of its chart. */
 const placeIn = (row: TakeRow): ((at: number) => number) => {
   const read = readTune(row.text, row.overrides)
-  if (!read.ok) return (at) => at
-  const { chart, timeline } = read.value
-  const form = row.bars ? spanOfBars(chart, row.bars[0], row.bars[1]) : { from: 0, to: timeline.length }
-  const size = form ? form.to - form.from : timeline.length
-  return (at) => (form?.from ?? 0) + (((at % size) + size) % size)
+  const form = read.ok ? formOf(read.value, row.bars) : null
+  if (!read.ok || !form) return (at) => at
+  const placed = inChart(read.value, form)
+  return (at) => {
+    const there = placed(at) % read.value.timeline.length
+    return there < 0 ? there + read.value.timeline.length : there
+  }
 }
 
 const within = (notes: readonly HeardNote[], { from, to }: Span): readonly HeardNote[] =>

@@ -1,12 +1,9 @@
-import { useStore } from '@nanostores/react'
-import { useEffect, useMemo } from 'react'
+import { useMemo } from 'react'
 import { figuresOf, toGlyphs } from '../../../core/index.ts'
 import { Button } from '../../parts/Button.tsx'
 import { go } from '../../state/address/address.ts'
-import { FIRST } from '../../state/page/first.ts'
-import { $takes, $takesNext, moreTakes } from '../../state/takes/takes.ts'
 import type { OpenChart } from '../../state/tune/open-chart.ts'
-import { useTakesRead } from '../overlay/use-take.ts'
+import { useTakes, useTakesRead } from '../overlay/use-take.ts'
 import { CoursePicture } from './CoursePicture.tsx'
 import type { Course } from './course-chart.ts'
 import { dayText } from './words.ts'
@@ -16,11 +13,7 @@ const percent = (share: number | null): string => (share === null ? '–' : `${M
 
 /** Landing and staying out too long, take by take. */
 export const TakesCourse = ({ openChart }: { readonly openChart: OpenChart }) => {
-  const next = useStore($takesNext, FIRST)
-  const takes = useStore($takes, FIRST)
-  useEffect(() => {
-    if (next === undefined) void moreTakes()
-  }, [next])
+  const { takes } = useTakes()
   const rows = useMemo(() => [...takes].sort((a, b) => (a.createdAt < b.createdAt ? -1 : 1)).slice(-LAST), [takes])
   const reads = useTakesRead(rows, openChart)
   const figures = reads.map((read) => (read ? figuresOf(read.reading) : null))

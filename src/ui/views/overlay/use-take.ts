@@ -5,7 +5,17 @@ import { $opening, openingKey } from '../../state/kept/opening.ts'
 import type { TakeRow } from '../../state/kept/row-types.ts'
 import { $rows } from '../../state/kept/rows.ts'
 import { FIRST } from '../../state/page/first.ts'
+import { $takes, $takesNext, moreTakes } from '../../state/takes/takes.ts'
 import type { OpenChart } from '../../state/tune/open-chart.ts'
+
+/** The takes there are, the first of them fetched; `next` is undefined until they are here. */
+export const useTakes = (): { readonly takes: readonly TakeRow[]; readonly next: string | null | undefined } => {
+  const next = useStore($takesNext, FIRST)
+  useEffect(() => {
+    if (next === undefined) void moreTakes()
+  }, [next])
+  return { takes: useStore($takes, FIRST), next }
+}
 
 /** A kept take by its id, and whether it is on its way or gone. */
 export const useTake = (id: string | null): { readonly row: TakeRow | null; readonly missing: boolean } => {

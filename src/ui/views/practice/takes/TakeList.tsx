@@ -1,13 +1,13 @@
 import { useStore } from '@nanostores/react'
-import { useEffect } from 'react'
 import { toGlyphs } from '../../../../core/index.ts'
 import { Button } from '../../../parts/Button.tsx'
 import { go } from '../../../state/address/address.ts'
 import type { Kept } from '../../../state/kept/kept.ts'
 import type { TakeRow } from '../../../state/kept/row-types.ts'
 import { FIRST } from '../../../state/page/first.ts'
-import { $takes, $takesFailed, $takesNext, moreTakes, removeTake } from '../../../state/takes/takes.ts'
+import { $takesFailed, moreTakes, removeTake } from '../../../state/takes/takes.ts'
 import { dayWords } from '../../overlay/day-words.ts'
+import { useTakes } from '../../overlay/use-take.ts'
 import styles from './Takes.module.css'
 
 export const sourceWords = (source: string): string =>
@@ -24,12 +24,8 @@ const ofHere = (row: TakeRow, kept: Kept): boolean => row.chartId !== null && ro
 
 /** All takes, those over the open chart first. */
 export const TakeList = ({ kept }: { readonly kept: Kept }) => {
-  const takes = useStore($takes, FIRST)
-  const next = useStore($takesNext, FIRST)
+  const { takes, next } = useTakes()
   const failed = useStore($takesFailed, FIRST)
-  useEffect(() => {
-    if (next === undefined) void moreTakes()
-  }, [next])
   if (failed !== null)
     return (
       <p role="alert">

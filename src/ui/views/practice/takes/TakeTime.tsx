@@ -1,3 +1,4 @@
+import { msPerTick } from '../../../../core/index.ts'
 import type { TakeRead } from '../../../../workers/start.ts'
 import styles from './Takes.module.css'
 
@@ -6,7 +7,7 @@ const [WIDTH, HEIGHT, MOST_MS] = [1000, 90, 80] as const
 /** Each note against the beat: above the line early, below it late; as a picture and in words. */
 export const TakeTime = ({ read: { reading }, tempo }: { readonly read: TakeRead; readonly tempo: number }) => {
   const { notes } = reading.timing
-  const ms = 60_000 / (tempo * reading.audit.timeline.beat)
+  const ms = msPerTick(reading.audit.timeline, tempo)
   const [first, last] = [notes[0]?.at ?? 0, notes.at(-1)?.at ?? 1]
   const x = (at: number): number => ((at - first) / Math.max(1, last - first)) * (WIDTH - 8) + 4
   const y = (off: number): number =>

@@ -1,8 +1,7 @@
 import { useStore } from '@nanostores/react'
-import { useEffect } from 'react'
 import { FIRST } from '../../../state/page/first.ts'
 import { $recording } from '../../../state/sound/recording.ts'
-import { $takesNext, moreTakes } from '../../../state/takes/takes.ts'
+import { useTakes } from '../../overlay/use-take.ts'
 import type { ViewProps } from '../../view.ts'
 import { RecordBar } from './RecordBar.tsx'
 import { TakeList } from './TakeList.tsx'
@@ -12,10 +11,7 @@ import { TakeView } from './TakeView.tsx'
 /** Playing in, and what was played: all takes, one that is read, or two beside each other. */
 export const TakesPanel = ({ address, kept, openChart }: ViewProps) => {
   const recording = useStore($recording, FIRST)
-  const next = useStore($takesNext, FIRST)
-  useEffect(() => {
-    if (next === undefined) void moreTakes()
-  }, [next])
+  useTakes()
   return (
     <div className={styles.takes}>
       {(recording || !address.take) && <RecordBar openChart={openChart} chartId={kept.chart?.id ?? null} />}
