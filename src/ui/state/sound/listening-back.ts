@@ -5,15 +5,19 @@ import {
   formOf,
   type Midi,
   msPerTick,
+  oneVoice,
   readTune,
+  type School,
   type Span,
   swingOf,
   swungNotes,
+  TOGETHER_MS,
   type Tune,
 } from '../../../core/index.ts'
 import type { Score, ScoreNote } from '../../../sound/score.ts'
 import type { TakeRow } from '../kept/row-types.ts'
 import { say } from '../page/notices.ts'
+import { latest } from '../tune/latest.ts'
 import { $openChart } from '../tune/open-chart.ts'
 import { silence } from './hearing.ts'
 import { $playing, stopPlaying } from './playing.ts'
@@ -30,13 +34,16 @@ export const $howHeard = atom<HowHeard>({ band: true, sound: true, rate: 1 })
 export const $heardTake = atom<{ readonly id: string; readonly span: Span } | null>(null)
 
 const LOUDNESS = 0.85
+/** What comes so much of a beat before a stretch was meant for its first beat. */
+const EARLY = 0.125
 
-const tuneOfTake = (row: TakeRow): { readonly tune: Tune; readonly form: Span } | null => {
-  const school = $openChart.get()?.settings.school
-  const read = readTune(row.text, row.overrides, school ? { school } : {})
-  const form = read.ok ? formOf(read.value, row.bars) : null
+const tuneOver = latest((text: string, overrides: TakeRow['overrides'], bars: TakeRow['bars'], school?: School) => {
+  const read = readTune(text, overrides, school ? { school } : {})
+  const form = read.ok ? formOf(read.value, bars) : null
   return read.ok && form ? { tune: read.value, form } : null
-}
+})
+const tuneOfTake = ({ text, overrides, bars }: TakeRow) =>
+  tuneOver(text, overrides, bars, $openChart.get()?.settings.school)
 
 /** The band over a form that comes round and round, as far as a stretch of it reaches. */
 const bandIn = (
@@ -59,12 +66,16 @@ export const takeScore = (row: TakeRow, span: Span, { band, sound, rate }: HowHe
   const over = tuneOfTake(row)
   if (!over) return null
   const { timeline } = over.tune
-  const late = row.offset / msPerTick(timeline, row.tempo)
-  const own = row.notes.map((n): ScoreNote => {
-    const at = Math.max(span.from, n.at - late)
-    return { part: 'line', at, for: n.for, pitch: n.pitch as Midi, loudness: LOUDNESS * (n.velocity ?? 0.8) }
-  })
-  const sung = sound ? [] : own.filter((n) => n.at >= span.from && n.at < span.to)
+  const ms = msPerTick(timeline, row.tempo)
+  const inTime = row.notes.map((n) => ({ ...n, at: n.at - row.offset / ms }))
+  const there = inTime.filter((n) => n.at >= span.from - EARLY * timeline.beat && n.at < span.to)
+  // The voice has one note at a time.
+  const sung = oneVoice(sound ? [] : there, TOGETHER_MS / ms).map(
+    (n): ScoreNote => ({
+      ...{ part: 'line', at: Math.max(span.from, n.at), for: n.for, pitch: n.pitch as Midi },
+      loudness: LOUDNESS * (n.velocity ?? 0.8),
+    }),
+  )
   const notes = [...(band ? bandIn(over, span, row.tempo) : []), ...sung].sort((a, b) => a.at - b.at)
   return { notes, span, beat: timeline.beat, beatsInBar: timeline.beatsInBar, tempo: row.tempo * rate }
 }
