@@ -3,6 +3,7 @@ import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { chromium } from '@playwright/test'
+import { call } from '../e2e/server.ts'
 import { emptyData, removeData, startServer } from '../serving.ts'
 import { BANK, compared, INSTRUMENTS, inMs, lineOf, SCENES, type Struck, sampledWav } from './played.ts'
 
@@ -30,17 +31,9 @@ else {
   const folder = mkdtempSync(join(tmpdir(), 'crossfade-microphone-'))
   const data = emptyData()
   const server = await startServer(data)
-  const post = async (path: string, row: object) =>
-    (
-      await fetch(`${server.address}api/v1/${path}`, {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify(row),
-      })
-    ).json()
   const text = `tempo = ${TEMPO}\n| Dm7 | % | % | % |`
-  const { id: chartId } = await post('charts', { title: 'Sound Check', text })
-  await post('settings', { name: 'instrument', value: 'concert' })
+  const chartId = (await call(server.address, 'POST', 'charts', { title: 'Sound Check', text })).body.id
+  await call(server.address, 'POST', 'settings', { name: 'instrument', value: 'concert' })
   for (const scene of SCENES)
     for (const { name, program, low, high } of INSTRUMENTS) {
       const line = lineOf(scene, { low, high }, program + 7)

@@ -48,7 +48,11 @@ const server = serverOfFile(async (address) => {
 
 const folder = mkdtempSync(join(tmpdir(), 'crossfade-microphone-'))
 const wav = join(folder, 'line.wav')
-test.beforeAll(() => writeFileSync(wav, wavOf(LINE)))
+const everyNote = join(folder, 'every-note.wav')
+test.beforeAll(() => {
+  writeFileSync(wav, wavOf(LINE))
+  writeFileSync(everyNote, wavOf(Array.from({ length: 12 }, (_, i) => 60 + i)))
+})
 test.afterAll(() => rmSync(folder, { recursive: true }))
 
 /** A browser whose microphone hears a file, or is refused. */
@@ -107,6 +111,22 @@ test('a line in front of the microphone: its notes are found, its sound is kept 
       await expect(page.getByText('The sound is removed; the notes stay.')).toBeVisible()
       // What was being fetched as the server was killed.
       expect(said.filter((s) => !/ERR_CONNECTION|Failed to load|network error/.test(s))).toEqual([])
+    },
+  )
+})
+
+test('the quiz is answered by a note in front of the microphone', async () => {
+  await withMicrophone(
+    ['--use-fake-ui-for-media-stream', `--use-file-for-fake-audio-capture=${everyNote}`],
+    async (page) => {
+      await open(page, `${server.address}practice?practise=quiz&topic=note`)
+      await button(page, 'Begin').click()
+      const question = page.getByRole('region', { name: 'Question' })
+      await expect(question.getByRole('status')).toBeEmpty()
+      await button(page, 'Answer by playing (microphone)').click()
+      await expect(question.getByRole('status')).not.toBeEmpty(MUSIC)
+      await button(page, 'Next question').click()
+      await expect(question.getByRole('status')).not.toBeEmpty(MUSIC)
     },
   )
 })

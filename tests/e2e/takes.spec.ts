@@ -31,6 +31,7 @@ interface Take {
   readonly source: string
   readonly notes: readonly { readonly at: number; readonly for: number; readonly pitch: number }[]
   readonly sound: { readonly bytes: number } | null
+  readonly text: string
   readonly plan: { readonly overlays: readonly object[] } | null
 }
 const takes = async (): Promise<readonly Take[]> => (await call(server.address, 'GET', 'takes')).body.items
@@ -150,6 +151,43 @@ test('the simulated player is told apart by what it does; two takes beside each 
   expect(found.violations.map((v) => `${v.id}: ${v.nodes[0]?.html}`)).toEqual([])
 })
 
+test('a round on the player is played in as a take: in its key, over its plan, and its grade is proposed', async ({
+  page,
+}) => {
+  await remove()
+  const made = await call(server.address, 'POST', 'items', {
+    name: 'Sharp Bend',
+    of: { kind: 'overlay', overlay: 'Eb minor pentatonic', chord: 'G7', next: 'Cmaj7' },
+    keys: 'fourths',
+    tempo: { from: 240, to: 260, step: 4 },
+  })
+  await open(page, `${server.address}player?item=${made.body.id}&inKey=A`)
+  await button(page, 'Record a take').click()
+  await expect(page.getByText('As a round of Sharp Bend in A.')).toBeVisible()
+  await from(page, 'simulated')
+  await button(page, 'Record').click()
+  // Four bars at 240 last four seconds.
+  await expect(running(page)).toContainText(/0:0[6-9]/, MUSIC)
+  await button(page, 'Stop and keep').click()
+  await expect(sentences(page).first()).toBeVisible(MUSIC)
+  const [take] = await takes()
+  expect(take).toMatchObject({
+    ...{ itemId: made.body.id, key: 'A', tempo: 240, chartId: null },
+    plan: {
+      overlays: [
+        { bar: 1, beat: 1, overlay: 'F minor pentatonic' },
+        { bar: 3, beat: 1, overlay: null },
+      ],
+    },
+  })
+  expect(take?.text).toContain('A7')
+  await expect(page.getByText('As a round it would be:')).toBeVisible()
+  await button(page, 'clean').click()
+  await expect
+    .poll(async () => (await call(server.address, 'GET', 'log?sort=-at&limit=1')).body.items[0])
+    .toMatchObject({ itemId: made.body.id, key: 'A', grade: 'clean' })
+})
+
 test('the computer’s keys play; a take in which nothing was played is none; Space ends it', async ({ page }) => {
   await remove()
   await open(page, place())
@@ -177,6 +215,32 @@ test('the computer’s keys play; a take in which nothing was played is none; Sp
   await expect(running(page)).toContainText('3 notes')
   await button(page, 'Stop and keep').click()
   await expect.poll(async () => (await takes())[0]?.notes.map((n) => n.pitch)).toEqual([45, 50, 59])
+})
+
+test('while a take runs, each note lights on the slope at its height, on the Desk and on the stand', async ({
+  page,
+}) => {
+  await remove()
+  await recordByMidi(page)
+  await page.getByRole('link', { name: 'Desk' }).click()
+  for (const view of ['desk', 'stand']) {
+    await expect(page).toHaveURL(new RegExp(`/${view}\\?`))
+    const lit = page.getByRole('group', { name: 'Slope' }).locator('[data-played]')
+    const heights: number[] = []
+    for (const [pitch, degree] of [
+      [62, '1'],
+      [65, 'b3'],
+      [63, 'b9'],
+    ] as const) {
+      await playLine(page, [pitch], 60)
+      await expect(lit).toHaveAttribute('data-played', degree)
+      heights.push((await lit.boundingBox())?.y ?? 0)
+    }
+    const [root = 0, third = 0, flatNine = 0] = heights
+    expect(third).toBeCloseTo(root, 0)
+    expect(flatNine).toBeLessThan(root - 20)
+    if (view === 'desk') await page.keyboard.press('s')
+  }
 })
 
 test('unplugged in the middle, the tab closed, the server killed: the take is there up to the last second', async ({

@@ -2,9 +2,10 @@ import { type KeyboardEvent, useMemo, useState } from 'react'
 import { type Reading, toGlyphs, triadOf } from '../../core/index.ts'
 import { hueClass } from './hue.ts'
 import { FILL_OF, NoteTab } from './NoteTab.tsx'
+import { type PlayedNow, PlayedTab } from './PlayedTab.tsx'
 import styles from './Slope.module.css'
 import { useSize } from './size.ts'
-import { heightOf, homeOf, layoutSlope, type Slide, sizesFor, WIDE, widthOf } from './slope-layout.ts'
+import { heightOf, homeOf, layoutSlope, litAt, type Slide, sizesFor, WIDE, widthOf } from './slope-layout.ts'
 import { noteLabel } from './words.ts'
 
 interface Props {
@@ -16,17 +17,20 @@ interface Props {
   readonly onHear: (index: number) => void
   /** 2 for the stand, read from two metres. */
   readonly scale?: number
+  /** A note that is played in over this chord lights at its height. */
+  readonly played?: PlayedNow | null
 }
 
 const EXIT_CLASS = (slide: Slide): string | undefined =>
   slide.exit.how === 'held' ? styles.held : slide.exit.how.startsWith('half') ? styles.halfStep : styles.wholeStep
 
 /** One overlay over one chord: height is how far out, slopes are the ways home. */
-export const Slope = ({ reading, chosen, onChoose, onHear, scale = 1 }: Props) => {
+export const Slope = ({ reading, chosen, onChoose, onHear, scale = 1, played = null }: Props) => {
   const [focused, setFocused] = useState(false)
   const [box, size] = useSize<HTMLDivElement>()
   const sizes = useMemo(() => (size ? sizesFor(size.w, size.h, scale) : WIDE), [size, scale])
   const layout = useMemo(() => layoutSlope(reading, sizes), [reading, sizes])
+  const lit = played && litAt(reading, layout, sizes, played.note)
   const home = homeOf(sizes)
   const ground = home + sizes.gap
   const { next, chord } = reading.place
@@ -169,6 +173,7 @@ export const Slope = ({ reading, chosen, onChoose, onHear, scale = 1 }: Props) =
               {m.text}
             </text>
           ))}
+          {played && lit && <PlayedTab played={played} {...lit} {...sizes.tab} home={home} />}
         </g>
       </svg>
     </div>

@@ -1,7 +1,19 @@
 import { describe, expect, it } from 'vitest'
-import { analyseChart, placeOf, readChart, readChord, readOver, readOverlay } from '../../core/index.ts'
+import {
+  analyseChart,
+  DEFAULT_WEIGHTS,
+  heardLine,
+  midi,
+  placeOf,
+  readChart,
+  readChord,
+  readOver,
+  readOverlay,
+  readTune,
+  ticks,
+} from '../../core/index.ts'
 import { rampStep } from './ramp.ts'
-import { homeOf, layoutSlope, NARROW, type SlopeSizes, WIDE, widthOf } from './slope-layout.ts'
+import { homeOf, layoutSlope, litAt, NARROW, type SlopeSizes, WIDE, widthOf } from './slope-layout.ts'
 import { layoutStrip, STRIP_MARGIN, type StripSpot } from './strip-layout.ts'
 
 const reading = (overlay: string, chord: string, next: string | null) => {
@@ -54,6 +66,33 @@ describe('the slope view', () => {
     const none = layoutSlope(reading('B+', 'A7', null))
     expect([none.slides.length, none.targets.length, none.stubs.length]).toEqual([0, 0, 0])
     expect(layoutSlope(reading('E G', 'G7', 'C7no3')).stubs).toHaveLength(1)
+  })
+})
+
+describe('a note that is played in', () => {
+  const tune = readTune('| B7 | Emaj7 |')
+  if (!tune.ok) throw new Error('chart')
+  const { timeline } = tune.value
+  const played = (pitch: number) => {
+    const [note] = heardLine([{ at: ticks(0), for: ticks(1), pitch: midi(pitch) }], timeline, DEFAULT_WEIGHTS)
+    if (!note) throw new Error('no note')
+    return note
+  }
+  // Written a whole step up, as a tenor reads it.
+  it.each([
+    ['B7', 'Emaj7', 'G dorian'],
+    ['C#7', 'F#maj7', 'A dorian'],
+  ])('lights over %s on its own tab, or in the column of its degree', (chord, next, overlay) => {
+    const read = reading(overlay, chord, next)
+    const layout = layoutSlope(read)
+    for (let pitch = 59; pitch < 71; pitch++) {
+      const note = played(pitch)
+      const lit = litAt(read, layout, WIDE, note)
+      const own = layout.tabs.find((t) => t.note.degree === note.degree)
+      const column = layout.columns.find((c) => c.degree === note.degree)
+      expect(lit?.x, note.degree ?? '').toBeCloseTo(own?.x ?? (column?.x ?? 0) - WIDE.tab.w / 2)
+      expect((lit?.y ?? 0) + WIDE.tab.h).toBeCloseTo(homeOf(WIDE) - (note.fade / 100) * WIDE.plot)
+    }
   })
 })
 

@@ -1,6 +1,7 @@
 import {
   degreeOver,
   type Exit,
+  type HeardNote,
   has,
   heardOver,
   type NoteReading,
@@ -85,6 +86,8 @@ export const sizesFor = (w: number, h: number, scale = 1): SlopeSizes => {
 export const widthOf = (s: SlopeSizes): number => s.half * 2 + s.column * 13
 export const homeOf = (s: SlopeSizes): number => s.top + s.tab.h + s.plot
 export const heightOf = (s: SlopeSizes): number => homeOf(s) + s.gap + s.target.h + 2
+
+const tabY = (s: SlopeSizes, fade: number): number => homeOf(s) - s.tab.h - (fade / 100) * s.plot
 
 export interface Point {
   readonly x: number
@@ -232,6 +235,15 @@ const threadOf = (tabs: readonly TabBox[], set: PcSet, { tab }: SlopeSizes): str
     .map((t, i) => `${i === 0 ? 'M' : 'L'}${t.x + tab.w / 2},${t.y + tab.h / 2}`)
     .join(' ')
 
+/** Where a note over the reading's chord lights: at its degree and its height, on the tab of the same note if there is one. */
+export const litAt = (reading: Reading, { tabs }: SlopeLayout, sizes: SlopeSizes, note: HeardNote): Point | null => {
+  const root = note.sounding?.place?.chord.root.pc
+  if (root === undefined) return null
+  const up = pitchClass(note.pitch - root)
+  const own = tabs.find((t) => pitchClass(t.note.note.pc - reading.place.chord.root.pc) === up)
+  return { x: own?.x ?? columnX(sizes, up) - sizes.tab.w / 2, y: tabY(sizes, note.fade) }
+}
+
 /** Where everything in the slope view stands, as plain data. Names and degrees are ASCII. */
 export const layoutSlope = (reading: Reading, sizes: SlopeSizes = WIDE): SlopeLayout => {
   const { chord, next } = reading.place
@@ -246,7 +258,7 @@ export const layoutSlope = (reading: Reading, sizes: SlopeSizes = WIDE): SlopeLa
     (note, i): TabBox => ({
       note,
       x: columnX(sizes, columnsOf[i] ?? 0) - sizes.tab.w / 2,
-      y: homeOf(sizes) - sizes.tab.h - (note.fade / 100) * sizes.plot,
+      y: tabY(sizes, note.fade),
     }),
   )
   const slides = reading.notes.flatMap((note, index) =>

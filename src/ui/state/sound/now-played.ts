@@ -1,17 +1,14 @@
 import { atom } from 'nanostores'
-import { type HeardNote, heardLine, midi, ticks } from '../../../core/index.ts'
+import { heardLine, midi, ticks } from '../../../core/index.ts'
 import type { NoteIn } from '../../../input/notes.ts'
+import type { PlayedNow } from '../../figures/PlayedTab.tsx'
 import { $address } from '../address/address.ts'
 import { $kept } from '../kept/kept.ts'
 import { concertTune } from '../tune/concert.ts'
 import { $openChart } from '../tune/open-chart.ts'
 import { musicTick } from './playing.ts'
 
-/** The note that was played last, over the chord that sounded, in concert pitch; `ended` once it does not sound any more. */
-export interface PlayedNow {
-  readonly note: HeardNote
-  readonly ended: boolean
-}
+/** The note that was played last, over the chord that sounded, in concert pitch. */
 export const $playedNow = atom<PlayedNow | null>(null)
 
 /** Shows a note as it comes in, over the chord that sounds; at rest over the chord in view. */

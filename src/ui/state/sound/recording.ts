@@ -6,7 +6,7 @@ import { openRow } from '../kept/opening.ts'
 import { addRow, changeRow, flushRow, removeRow, standingOf } from '../kept/rows.ts'
 import { say } from '../page/notices.ts'
 import { playingInNow } from '../takes/manner.ts'
-import { showPlayed } from './now-played.ts'
+import { $playedNow, showPlayed } from './now-played.ts'
 import { $playing, scoreNow, startBand, stopPlaying } from './playing.ts'
 import { takeFields } from './take-fields.ts'
 import { dropHeldTake, heldTake, partSender } from './take-parts.ts'
@@ -200,6 +200,7 @@ export const endTake = async (why: string | null = null): Promise<void> => {
   for (const timer of of.timers) clearInterval(timer)
   of.stopWatching()
   $level.set(null)
+  $playedNow.set(null)
   $recording.set({ ...recording, state: 'ending', notes: played.length })
   if ($playing.get()) stopPlaying()
   await stopped(of.recorder)

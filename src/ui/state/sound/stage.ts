@@ -93,6 +93,9 @@ export const shownFor = (of: OnStage, number: number, tempo: number | null = nul
   }
 }
 
+/** A round in concert pitch, as the band plays it. */
+export const concertStage = (of: OnStage, round: Round): Stage | null => stageFor(of, round, false)
+
 /** A round to be heard, in concert pitch. */
 const heardAsk = ({ item }: OnStage, { key, variant }: Round, { settings }: OpenChart): HeardAsk => ({
   ...{ of: item.of, key, variant, sources: $sources.get() },
@@ -125,7 +128,7 @@ const withBreath = (score: Score, { timeline }: Tune): Score => {
 const scoreFor = (of: OnStage, number: number): Score | null => {
   const openChart = $openChart.get()
   const round = roundAt(roundsAsked(of), number)
-  const stage = stageFor(of, round, false)
+  const stage = concertStage(of, round)
   if (!stage || !openChart) return null
   const tempo = tempoOf(of, round.key)
   const feel = feelOf(stage.tune.chart)

@@ -6,9 +6,16 @@ import { rowsIn } from '../kept/lists.ts'
 import { $rows } from '../kept/rows.ts'
 import { deviceOf, playingInNow } from '../takes/manner.ts'
 import { textHere } from '../tune/concert.ts'
+import { $roundToTake, type RoundToTake } from './round-take.ts'
 
 /** The practice item the next take is a round of. */
 export const $roundOf = atom<string | null>(null)
+
+/** The round that was sent here from the player, as long as its chart is the one in sight. */
+export const roundOver = (text: string | null): RoundToTake | null => {
+  const round = $roundToTake.get()
+  return round && round.text === text ? round : null
+}
 
 const planOf = (tune: Tune): KeptPlan | null => {
   const steps = $kept.get()?.route?.steps ?? []
@@ -47,17 +54,19 @@ export const takeFields = (tune: Tune, tempo: number) => {
   if (text === null) return null
   const how = playingInNow()
   const { source } = how
-  const itemId = itemsOver(kept.chart?.id ?? null).find((i) => i.id === $roundOf.get())?.id ?? null
+  const round = roundOver(text)
+  const itemId = round?.itemId ?? itemsOver(kept.chart?.id ?? null).find((i) => i.id === $roundOf.get())?.id ?? null
+  const chartId = round ? round.chartId : isChart ? (kept.chart?.id ?? null) : null
   const bars = address.loop ? ([address.loop.from, address.loop.to] as const) : null
   return {
-    ...{ name: nameOf(tune.chart.title || 'Sketch', source), chartId: isChart ? (kept.chart?.id ?? null) : null },
+    ...{ name: nameOf(tune.chart.title || 'Sketch', source), chartId },
     ...{
       itemId,
-      key: itemId === null ? null : keyOf(tune),
+      key: round?.key ?? (itemId === null ? null : keyOf(tune)),
       text,
       overrides,
       bars,
-      plan: isChart ? planOf(tune) : null,
+      plan: round ? round.plan : isChart ? planOf(tune) : null,
       tempo,
     },
     ...{ offset: how.delays[deviceOf(how)] ?? 0, source, notes: [], soundFrom: 0, sound: null },

@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { playingInFrom } from '../takes/manner.ts'
+import { listeningFor, playingInFrom } from '../takes/manner.ts'
 import { heldTake, partSender } from './take-parts.ts'
 
 const note = (at: number) => ({ at, for: 100, pitch: 60 })
@@ -96,6 +96,19 @@ describe('a take that is sent as it grows', () => {
 })
 
 describe('how one plays in', () => {
+  it('listens for every note an instrument has, and for those above its usual compass', () => {
+    // Guitars go up to the 22nd fret at least, tenors above their keys.
+    for (const [id, low, high] of [
+      ['guitar', 40, 86],
+      ['tenor', 44, 84],
+      ['bass', 28, 62],
+    ] as const) {
+      const { lowest, highest } = listeningFor({ ...playingInFrom(undefined), compass: id })
+      expect(lowest, id).toBe(low)
+      expect(highest, id).toBeGreaterThanOrEqual(high)
+    }
+  })
+
   it('takes what can be of what is kept, and the usual for the rest', () => {
     const usual = playingInFrom(undefined)
     expect(playingInFrom('nonsense')).toEqual(usual)

@@ -85,9 +85,12 @@ export const slidePlayingIn = (change: Partial<PlayingIn>): void => slideSetting
 /** Under which name the delay of what one plays from is kept: instruments of their own by their names. */
 export const deviceOf = ({ source, device }: PlayingIn): string => (source === 'midi' ? (device ?? source) : source)
 
+/** Players go over the usual compass of their instrument: so many half steps more are listened for. */
+const ABOVE = 12
+
 /** What the microphone listens for. */
 export const listeningFor = ({ compass: id, tuning, gate }: PlayingIn): Listening => {
   const own = id === null ? null : compass(id)
-  const range = own ? { lowest: own.low - own.up, highest: own.high - own.up } : USUAL_LISTENING
+  const range = own ? { lowest: own.low - own.up, highest: own.high - own.up + ABOVE } : USUAL_LISTENING
   return { lowest: range.lowest, highest: range.highest, tuning, gate }
 }

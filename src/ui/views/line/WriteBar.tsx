@@ -13,7 +13,7 @@ import {
   typeInto,
 } from '../../state/line/line-editing.ts'
 import { moveNote } from '../../state/line/lines.ts'
-import { $instruments, stopPlayingIn, togglePlayingIn } from '../../state/line/playing-in.ts'
+import { $instrument, stopPlayingIn, togglePlayingIn } from '../../state/line/playing-in.ts'
 import styles from './WriteBar.module.css'
 
 /** Keys of the empty entry field, by the key and what is held with it. */
@@ -47,7 +47,7 @@ const nearestLength = (beats: number): string =>
 /** Where a line is written: degrees against the chord that sounds, and edits of the note in view. */
 export const WriteBar = () => {
   const { beats, error } = useStore($writing)
-  const instruments = useStore($instruments)
+  const instrument = useStore($instrument)
   useEffect(() => stopPlayingIn, [])
   const [text, setText] = useState('')
   const enter = (typed: string) => {
@@ -104,8 +104,8 @@ export const WriteBar = () => {
           </Button>
         ))}
         <Button
-          pressed={instruments !== null}
-          title={instruments?.join(', ') ?? 'Write by playing a MIDI instrument'}
+          pressed={instrument !== null}
+          title={instrument ?? 'Write by playing a MIDI instrument'}
           onClick={() => void togglePlayingIn()}
         >
           play it in

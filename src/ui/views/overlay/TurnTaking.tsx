@@ -7,8 +7,18 @@ import type { OpenChart } from '../../state/tune/open-chart.ts'
 import { NoteTable } from './NoteTable.tsx'
 import styles from './Picture.module.css'
 import { Played } from './Played.tsx'
+import { usePlayed } from './use-played.ts'
 
-const SlopePlace = ({ reading, brief }: { readonly reading: Reading; readonly brief: boolean }) => {
+interface Props {
+  readonly figure: FigureId
+  readonly reading: Reading
+  readonly openChart: OpenChart
+  /** Where room is short, a sentence only for the note in focus. */
+  readonly brief?: boolean
+}
+
+const SlopePlace = ({ reading, openChart, brief }: Omit<Required<Props>, 'figure'>) => {
+  const played = usePlayed(reading, openChart)
   const [chosen, setChosen] = useState<{ readonly of: Reading; readonly index: number } | null>(null)
   const index = chosen?.of === reading ? chosen.index : null
   const shown = reading.notes[index ?? reading.notes.indexOf(reading.worst)]
@@ -23,6 +33,7 @@ const SlopePlace = ({ reading, brief }: { readonly reading: Reading; readonly br
           chosen={index}
           onChoose={(i) => setChosen({ of: reading, index: i })}
           onHear={hearNote}
+          played={played}
         />
       </div>
       {shown && !(brief && index === null) && (
@@ -32,14 +43,6 @@ const SlopePlace = ({ reading, brief }: { readonly reading: Reading; readonly br
       )}
     </>
   )
-}
-
-interface Props {
-  readonly figure: FigureId
-  readonly reading: Reading
-  readonly openChart: OpenChart
-  /** Where room is short, a sentence only for the note in focus. */
-  readonly brief?: boolean
 }
 
 /** The pictures of one overlay that take turns: slope, keyboard, fretboard, staff; and the same as a table. */
@@ -52,6 +55,6 @@ export const TurnTaking = ({ figure, reading, openChart, brief = false }: Props)
     case 'staff':
       return <Played figure={figure} reading={reading} openChart={openChart} />
     default:
-      return <SlopePlace reading={reading} brief={brief} />
+      return <SlopePlace reading={reading} openChart={openChart} brief={brief} />
   }
 }

@@ -19,6 +19,7 @@ import { $session } from '../../state/practice/session.ts'
 import { gradeRound } from '../../state/sound/grading.ts'
 import { mannerFrom } from '../../state/sound/practice-manner.ts'
 import { leaveStage, moveKey, openStage, playOrStopRounds } from '../../state/sound/practising.ts'
+import { takeRound } from '../../state/sound/round-take.ts'
 import { goOnToNextBlock } from '../../state/sound/sessions.ts'
 import {
   $graded,
@@ -195,6 +196,9 @@ const PlayerView = ({ address, kept, openChart }: ViewProps) => {
         <span className={styles.manner}>
           <MannerButtons manner={manner} />
           <SaveRounds name={of.item.name} />
+          <Button title="Play this round in, and have it read" onClick={takeRound}>
+            Record a take
+          </Button>
         </span>
         {session && (
           <Button title="Enter" onClick={goOnToNextBlock}>

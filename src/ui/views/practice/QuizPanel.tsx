@@ -17,9 +17,9 @@ import {
   QUIZ_LENGTH,
   topicsFrom,
 } from '../../state/practice/quiz.ts'
-import { $answering, stopAnswering, toggleAnswering } from '../../state/practice/quiz-midi.ts'
 import { $session } from '../../state/practice/session.ts'
 import { hearQuestion } from '../../state/sound/quiz-hearing.ts'
+import { ANSWERING, stopAnswering, toggleAnswering } from '../../state/sound/quiz-playing.ts'
 import { goOnToNextBlock } from '../../state/sound/sessions.ts'
 import type { ViewProps } from '../view.ts'
 import styles from './PracticeView.module.css'
@@ -93,11 +93,19 @@ const Question = ({ put }: { readonly put: Put }) => {
   )
 }
 
-/** Questions by eye and by ear, answered by taps, digits or the pedal; no clock. */
+const AnswerBy = ({ by }: { readonly by: keyof typeof ANSWERING }) => {
+  const name = useStore(ANSWERING[by].$name, FIRST)
+  return (
+    <Button pressed={name !== null} title={name ?? ''} onClick={() => toggleAnswering(by)}>
+      Answer by playing ({by})
+    </Button>
+  )
+}
+
+/** Questions by eye and by ear, answered by taps, digits, the pedal or by playing; no clock. */
 export const QuizPanel = ({ address }: ViewProps) => {
   const quiz = useStore($quiz, FIRST)
   const session = useStore($session, FIRST)
-  const answering = useStore($answering, FIRST)
   useEffect(() => stopAnswering, [])
   const put = quiz?.put.at(-1)
   const hears = put?.question.hear
@@ -120,9 +128,8 @@ export const QuizPanel = ({ address }: ViewProps) => {
           {quiz ? 'Begin anew' : 'Begin'}
         </Button>
         {quiz && <Button onClick={endQuiz}>End</Button>}
-        <Button pressed={answering !== null} onClick={() => void toggleAnswering()}>
-          Answer by playing (MIDI)
-        </Button>
+        <AnswerBy by="MIDI" />
+        <AnswerBy by="microphone" />
         {session && <Button onClick={goOnToNextBlock}>Next block</Button>}
         {quiz && (
           <span className={styles.tally}>

@@ -15,6 +15,7 @@ import { moveChord } from '../../state/tune/moving.ts'
 import type { OpenChart } from '../../state/tune/open-chart.ts'
 import { PlayedMark } from '../overlay/PlayedMark.tsx'
 import { TurnTaking } from '../overlay/TurnTaking.tsx'
+import { usePlayed } from '../overlay/use-played.ts'
 import type { ViewProps } from '../view.ts'
 import { BeatsLeft } from './BeatsLeft.tsx'
 import styles from './StandView.module.css'
@@ -65,6 +66,7 @@ const Figure = ({
   const [chosen, setChosen] = useState<{ readonly of: Reading; readonly index: number } | null>(null)
   const index = chosen?.of === reading ? chosen.index : null
   const note = index === null ? undefined : reading.notes[index]
+  const played = usePlayed(reading, openChart)
   if (PLAYED.includes(figure)) return <TurnTaking figure={figure} reading={reading} openChart={openChart} />
   return (
     <>
@@ -74,6 +76,7 @@ const Figure = ({
         onChoose={(i) => setChosen({ of: reading, index: i })}
         onHear={hearNote}
         scale={1.75}
+        played={played}
       />
       {note && <p className={styles.sentence}>{toGlyphs(noteSentence(note, reading))}</p>}
     </>

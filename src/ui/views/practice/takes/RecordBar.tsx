@@ -6,9 +6,11 @@ import { Select } from '../../../parts/Select.tsx'
 import { $rows } from '../../../state/kept/rows.ts'
 import { FIRST } from '../../../state/page/first.ts'
 import { $level, $recording, recordOrStop } from '../../../state/sound/recording.ts'
-import { $roundOf, itemsOver } from '../../../state/sound/take-fields.ts'
+import { $roundToTake } from '../../../state/sound/round-take.ts'
+import { $roundOf, itemsOver, roundOver } from '../../../state/sound/take-fields.ts'
 import { playingInFrom, SOURCES, type SourceName, setPlayingIn } from '../../../state/takes/manner.ts'
 import type { OpenChart } from '../../../state/tune/open-chart.ts'
+import { keyWords } from '../../overlay/key-words.ts'
 import { PlayedMark } from '../../overlay/PlayedMark.tsx'
 import { useItems } from '../../overlay/use-practice.ts'
 import { PlayInDetails } from './PlayInDetails.tsx'
@@ -78,15 +80,19 @@ const Now = ({ openChart }: { readonly openChart: OpenChart }) => {
 export const RecordBar = ({
   openChart,
   chartId,
+  sketch,
 }: {
   readonly openChart: OpenChart
   readonly chartId: string | null
+  readonly sketch: string | null
 }) => {
   const recording = useStore($recording, FIRST)
   const settings = useStore($rows.settings, FIRST)
   const how = playingInFrom(settings.playingIn?.row.value)
   const { chart, instrument } = openChart
   const roundOf = useStore($roundOf, FIRST)
+  useStore($roundToTake, FIRST)
+  const round = roundOver(sketch)
   useItems()
   const items = itemsOver(chartId)
   return (
@@ -132,6 +138,7 @@ export const RecordBar = ({
               />
             )}
             <p className={styles.soft}>
+              {round && `As a round of ${toGlyphs(round.name)} in ${keyWords(round.key, openChart)}. `}
               {chart
                 ? `Over ${toGlyphs(chart.title || 'the sketch')}, after a bar of count, until you stop.`
                 : 'Open a chart first: a take is played over one.'}

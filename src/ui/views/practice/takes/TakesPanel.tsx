@@ -14,7 +14,9 @@ export const TakesPanel = ({ address, kept, openChart }: ViewProps) => {
   useTakes()
   return (
     <div className={styles.takes}>
-      {(recording || !address.take) && <RecordBar openChart={openChart} chartId={kept.chart?.id ?? null} />}
+      {(recording || !address.take) && (
+        <RecordBar openChart={openChart} chartId={kept.chart?.id ?? null} sketch={address.sketch} />
+      )}
       {!recording &&
         (address.take ? (
           <TakeView id={address.take} beside={address.otherTake} openChart={openChart} />
