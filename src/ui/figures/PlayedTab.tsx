@@ -19,6 +19,9 @@ interface Props {
   readonly home: number
 }
 
+/** A ring stands so far round the tab, so that it is told from those that lie there. */
+const RING = 5
+
 /** A played note as a tab over the home line: its outline tells its role, its hue the fade, and its degree stands in it. */
 export const PlayedTab = ({ played: { note, ended }, x, y, w, h, home }: Props) => {
   if (!note.role) return null
@@ -26,6 +29,7 @@ export const PlayedTab = ({ played: { note, ended }, x, y, w, h, home }: Props) 
   return (
     <g className={`${hueClass(note.fade)} ${ended ? styles.ended : ''}`} data-played={note.degree}>
       <path className={styles.stem} d={`M${x + w / 2},${y + h} V${home}`} />
+      <path className={styles.ring} d={tabPath(look, x - RING, y - RING, w + 2 * RING, h + 2 * RING)} />
       <path className={styles.tab} d={tabPath(look, x, y, w, h)} />
       {look.doubled && <path className={styles.double} d={`M${x + 4},${y + 5} H${x + w - 4}`} />}
       <text className={styles.degree} fontSize={Math.min(26, w * 0.46)} x={x + w / 2} y={y + h * 0.7}>

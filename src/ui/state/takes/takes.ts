@@ -7,8 +7,11 @@ import type { TakeRow } from '../kept/row-types.ts'
 import { $rows, adoptRows, changeRow, removeRow } from '../kept/rows.ts'
 import { say } from '../page/notices.ts'
 
+/** One that was cut off before anything was played holds nothing; it stays in case its notes still come. */
+const holdsAnything = ({ notes, sound }: TakeRow): boolean => notes.length > 0 || sound !== null
+
 /** The takes this page knows of, the last first. */
-export const $takes = computed($rows.takes, (rows) => rowsIn<'takes'>(rows).filter((t) => !t.open))
+export const $takes = computed($rows.takes, (rows) => rowsIn<'takes'>(rows).filter((t) => !t.open && holdsAnything(t)))
 
 /** Where the list goes on; null at its end, undefined before it was begun. */
 export const $takesNext = atom<string | null | undefined>(undefined)
@@ -28,13 +31,14 @@ export const moreTakes = async (): Promise<void> => {
 /** Looks for takes that were cut off, and says what became of them. */
 export const recoverTakes = async (): Promise<void> => {
   const answer = await request<{ takes: readonly TakeRow[] }>('POST', 'takes/recover', {})
-  if (!answer.ok || answer.value.takes.length === 0) return
+  if (!answer.ok) return
   adoptRows('takes', answer.value.takes)
-  const [first] = answer.value.takes
+  const [first, ...others] = answer.value.takes.filter(holdsAnything)
+  if (!first) return
   say(
-    answer.value.takes.length === 1
-      ? `A take was cut off: ${first?.name}. Its ${first?.notes.length} notes are kept.`
-      : `${answer.value.takes.length} takes were cut off. What was played is kept.`,
+    others.length === 0
+      ? `A take was cut off: ${first.name}. ${first.notes.length === 1 ? 'Its one note is' : `Its ${first.notes.length} notes are`} kept.`
+      : `${others.length + 1} takes were cut off. What was played is kept.`,
   )
 }
 

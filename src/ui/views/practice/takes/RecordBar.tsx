@@ -76,6 +76,8 @@ const Now = ({ openChart }: { readonly openChart: OpenChart }) => {
   )
 }
 
+const UNTIL = 'after a bar of count, until you stop.'
+
 /** What one plays from, and the take as it is played. */
 export const RecordBar = ({
   openChart,
@@ -138,10 +140,11 @@ export const RecordBar = ({
               />
             )}
             <p className={styles.soft}>
-              {round && `As a round of ${toGlyphs(round.name)} in ${keyWords(round.key, openChart)}. `}
-              {chart
-                ? `Over ${toGlyphs(chart.title || 'the sketch')}, after a bar of count, until you stop.`
-                : 'Open a chart first: a take is played over one.'}
+              {round
+                ? `As a round of ${toGlyphs(round.name)} in ${keyWords(round.key, openChart)}, ${UNTIL}`
+                : chart
+                  ? `Over ${toGlyphs(chart.title || 'the sketch')}, ${UNTIL}`
+                  : 'Open a chart first: a take is played over one.'}
             </p>
           </>
         )}
