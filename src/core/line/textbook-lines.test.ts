@@ -291,6 +291,12 @@ describe('the shapes a line is made of', () => {
     )
     expect(a.notes.slice(4, 8).map((n) => n.name.name)).toEqual(['B', 'D', 'F#', 'A'])
   })
+  it('take no double accidental where the chord has a plain name', () => {
+    for (const up of KEYS)
+      for (const line of ['E4 C4 C#4 Eb4 F4 G4:4', 'C4 Db4 F4 G4 Cb5 Eb4 C4:4', 'E4 F#4 Ab4 Bb4 C5 G4:4'])
+        for (const { name, degree } of heardIn(up, '| Cmaj7 | % |', line).notes)
+          if (!degree?.startsWith('bb')) expect(Math.abs(name.alter), `${name.name} ${degree} ${up}`).toBeLessThan(2)
+  })
   it('what is no enclosure: thirds of a scale, the top of an arpeggio; what is: both sides, on a beat', () => {
     const none = ['C4 E4 D4 F4 E4 G4 F4 A4 G4 B4 A4:4', 'C4 E4 G4 B4 D5 C5:4']
     for (const line of none) expect(auditOfWords('| Cmaj7 | % |', line).figures).toEqual([])

@@ -26,10 +26,12 @@ export const leadingInCells = (
   return all
 }
 
+const isPlain = ({ alter }: Note): boolean => Math.abs(alter) < 2
+
 /** A half step spelled on the letter beside its goal; undefined where that takes a double accidental. */
 const besideGoal = (n: HeardNote, next: HeardNote, goal: Note): Note | undefined => {
   const note = spellOn(goal.letter + (n.pitch > next.pitch ? 1 : -1), pitchClass(n.pitch))
-  return note && Math.abs(note.alter) < 2 ? note : undefined
+  return note && isPlain(note) ? note : undefined
 }
 
 /**
@@ -42,7 +44,8 @@ export const spelledByCells = (notes: readonly HeardNote[], cells: readonly Cell
     if (!cell.overlay || cell.how === 'home' || cell.how === 'chord') continue
     for (let i = cell.from; i <= cell.to; i++) {
       const own = cell.overlay.notes.find((x) => x.pc === pitchClass((notes[i] as HeardNote).pitch))
-      if (own) names[i] = own
+      // Over the chord it is named plainly, where its cell would take a double accidental.
+      if (own && (isPlain(own) || !isPlain(names[i] as Note))) names[i] = own
     }
     for (let i = cell.from; i < cell.to; i++) {
       const [n, next] = [notes[i] as HeardNote, notes[i + 1] as HeardNote]

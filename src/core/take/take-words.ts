@@ -38,9 +38,9 @@ export const said = (n: HeardNote): string =>
   `${n.name.name}, the ${n.degree} of ${n.sounding?.spot.spot.chord.symbol ?? ''}`
 export const laidIn = ({ overlay }: Stay): string => overlay?.name ?? 'the home scale'
 export const percent = (share: number): number => Math.round(share * 100)
-/** ` Also in bars 9 and 17.` */
-const also = (bars: readonly number[]): string => {
-  const others = [...new Set(bars)]
+/** ` Also in bars 9 and 17.`, of those that are not the bar itself. */
+const also = (own: number, bars: readonly number[]): string => {
+  const others = [...new Set(bars)].filter((bar) => bar !== own).sort((a, b) => a - b)
   return others.length === 0
     ? ''
     : ` Also in ${others.length === 1 ? 'bar' : 'bars'} ${listed(others.slice(0, 6).map(String))}.`
@@ -59,11 +59,11 @@ export const gravest = <T>(
   const [first, ...rest] = [...all].sort((a, b) => gravity(b) - gravity(a))
   if (first === undefined) return []
   const told = tell(first)
-  const others = rest.map(place).sort((a, b) => a - b)
+  const barOf = (one: T): number => barAt(place(one), timeline)
   return [
     {
       ...told,
-      text: told.text + also(others.map((at) => barAt(at, timeline))),
+      text: told.text + also(barOf(first), rest.map(barOf)),
       weight: gravity(first) + rest.length / 10,
     },
   ]

@@ -210,6 +210,15 @@ describe('a take step by step', () => {
     expect(by(angular)).not.toContain('no landing')
   })
 
+  it('names a bar once, however many choruses have it there', () => {
+    const slip = overPlan(vamp('Dm7', 4), '1 home; 2 Eb dorian; 3 home')
+    const chorus = [62, 64, 65, 67, 69, 67, 65, 64, 63, 66, 70, 73, 75, 73, 70, 66, 50, 53, 57, 53]
+    const notes = [0, 1, 2].flatMap((k) => eighths(chorus, k * slip.timeline.length))
+    const told = readTake({ ...JUDGES, notes, plan: slip.plan, tempo: 120 }, slip.timeline).sentences
+    const fault = told.find((s) => s.about === 'no landing')
+    expect(fault?.text).not.toContain('Also')
+  })
+
   it('keeps the highest of what is struck together', () => {
     const chord = [60, 64, 67].map((pitch, i) => ({ at: i * 10, for: 900, pitch }))
     expect(read(chord).line.map((n) => n.pitch)).toEqual([67])
