@@ -1,4 +1,5 @@
 import { ok, printCount, type Result } from '../core/index.ts'
+import { abcTunes, abcVoices } from './abc-voices.ts'
 import { type Refusal, refuse } from './assemble.ts'
 
 /** No tune is longer, has larger figures, more voices or more of them laid over each other: past this it is not read. */
@@ -63,13 +64,27 @@ const tuneText = (source: string): Result<string, Refusal> => {
   return ok(lines.join('\n'))
 }
 
-/** The tunes of a text as the library parses them, in the shape its reader asks for. Its own failures are the file's, not ours. */
-export const tunesIn = async <Tune>(source: string): Promise<Result<readonly Tune[], Refusal>> => {
+/** A voice of a tune as the library parses it alone, in the shape its reader asks for. */
+export interface ParsedVoice<Tune> {
+  readonly name: string
+  readonly tune: Tune
+}
+
+/** The tunes of a text, each by its voices. The library's own failures are the file's, not ours. */
+export const tunesIn = async <Tune>(
+  source: string,
+): Promise<Result<readonly (readonly ParsedVoice<Tune>[])[], Refusal>> => {
   const text = tuneText(source)
   if (!text.ok) return text
   const { default: abcjs } = await import('abcjs')
   try {
-    return ok(abcjs.parseOnly(text.value) as unknown as readonly Tune[])
+    const tunes = abcTunes(text.value).map((tune) =>
+      abcVoices(tune).flatMap(({ name, text: alone }) => {
+        const [parsed] = abcjs.parseOnly(alone) as unknown as readonly Tune[]
+        return parsed ? [{ name, tune: parsed }] : []
+      }),
+    )
+    return ok(tunes.filter((voices) => voices.length > 0))
   } catch {
     return refuse('The tune cannot be parsed.')
   }

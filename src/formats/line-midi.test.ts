@@ -71,7 +71,7 @@ describe('a line from a MIDI file', () => {
       [0, 2, 1],
       [1, 1, 3],
     ])
-    expect(read.ok && read.value.leftOut.map((l) => l.what)).toEqual(['the drums', '1 notes', '1 other voices'])
+    expect(read.ok && read.value.leftOut.map((l) => l.what)).toEqual(['the drums', '1 lower note', '1 other voices'])
     const other = readMidiLine(fileOf(left, right, drums), 0, 'nearest')
     expect(other.ok && sounds(other.value.line)).toEqual([[0, 960, 48]])
   })

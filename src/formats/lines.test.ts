@@ -16,9 +16,10 @@ import {
   ticks,
   tuneOf,
 } from '../core/index.ts'
-import { readAbcLine, readMusicXmlLine } from './line-read.ts'
 import { writeLine } from './line-write.ts'
+import { readAbcLine } from './read-abc-line.ts'
 import { readMusicXml } from './read-musicxml.ts'
+import { readMusicXmlLine } from './read-musicxml-line.ts'
 import { writeBandMidi } from './write-midi.ts'
 
 const chartOf = (text: string) => {
@@ -117,7 +118,11 @@ describe('a line through a file', () => {
       [0, 1440, 72],
       [1440, 480, 74],
     ])
-    expect(read.ok && read.value.leftOut.map((l) => l.what)).toEqual(['1 grace notes'])
+    expect(read.ok && read.value.leftOut.map((l) => l.what)).toEqual([
+      '1 lower note',
+      '1 grace note',
+      'part 1, voice 2 (1 note)',
+    ])
   })
   it.each(['', 'X:1', '<a>', '<!DOCTYPE x [<!ENTITY y "z">]><score-partwise/>', 'K:C\n|'])(
     '%j is refused, not thrown at',

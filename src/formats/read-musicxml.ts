@@ -23,7 +23,7 @@ import {
   tempoOf,
 } from './assemble.ts'
 import { alterSign, fromXml, type XmlDegree } from './musicxml-chords.ts'
-import { all, attribute, inside, type Node, nameOf, number, one, scoreIn, shiftOf, text } from './xml.ts'
+import { all, attribute, inside, type Node, nameOf, number, one, repeatsOf, scoreIn, shiftOf, text } from './xml.ts'
 
 const FIFTHS = ['Cb', 'Gb', 'Db', 'Ab', 'Eb', 'Bb', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F#', 'C#', 'G#', 'D#', 'A#']
 
@@ -88,17 +88,6 @@ const harmonyAt = (node: Node, at: Ticks, bar: number, reader: Reader): FoundCho
   return null
 }
 
-const endingsOf = (measure: Node): readonly number[] => {
-  const marks = all(measure, 'barline').flatMap((b) => all(b, 'ending'))
-  const start = marks.find((e) => attribute(e, 'type') === 'start')
-  return (attribute(start, 'number') ?? '')
-    .split(/[,\s]+/)
-    .map(Number)
-    .filter((n) => Number.isInteger(n) && n > 0 && n < 10)
-}
-const repeats = (measure: Node, direction: string): boolean =>
-  all(measure, 'barline').some((b) => attribute(one(b, 'repeat'), 'direction') === direction)
-
 const durationOf = (node: Node): number => number(text(node, 'duration'))
 
 /** One measure: its chords where the notes, rests and offsets put them. */
@@ -132,19 +121,29 @@ const measureOf = (measure: Node, bar: number, reader: Reader): FoundBar => {
     }
     longest = Math.max(longest, at)
   }
-  const [opens, closes] = [repeats(measure, 'forward'), repeats(measure, 'backward')]
-  return { section, opens, closes, endings: endingsOf(measure), length: toTicks(longest), chords }
+  return { section, ...repeatsOf(measure), length: toTicks(longest), chords }
 }
 
-/** The first tempo, in quarters a minute. */
+const BEATS: Readonly<Record<string, number>> = {
+  ...{ breve: 8, whole: 4, half: 2, quarter: 1, eighth: 1 / 2, '16th': 1 / 4, '32nd': 1 / 8 },
+}
+/** Quarters a minute a metronome mark says by its own beat; 0 where it says none. */
+const marked = (mark: Node | undefined): number => {
+  const [, figure = ''] = /(\d+(?:\.\d+)?)/.exec(text(mark, 'per-minute')) ?? []
+  const dots = all(mark, 'beat-unit-dot').length
+  return number(figure) * (BEATS[text(mark, 'beat-unit')] ?? 1) * (2 - 0.5 ** dots)
+}
+
+/** The first tempo, in quarters a minute: what sounds, else what the mark says. */
 const quartersIn = (part: Node): number => {
-  const found = all(part, 'measure').flatMap((m) => [
-    ...all(m, 'sound').map((s) => attribute(s, 'tempo') ?? ''),
-    ...all(m, 'direction').map(
-      (d) => attribute(one(d, 'sound'), 'tempo') ?? text(d, 'direction-type', 'metronome', 'per-minute'),
-    ),
-  ])
-  return number(found.find((t) => number(t) > 0) ?? '', 120)
+  for (const node of all(part, 'measure').flatMap(inside)) {
+    const sound = nameOf(node) === 'sound' ? node : nameOf(node) === 'direction' ? one(node, 'sound') : undefined
+    const said = number(attribute(sound, 'tempo') ?? '')
+    const shown = all(node, 'direction-type').map((d) => marked(one(d, 'metronome')))
+    const found = [said, ...shown].find((t) => t > 0)
+    if (found) return found
+  }
+  return 120
 }
 
 const harmoniesIn = (part: Node): number => all(part, 'measure').reduce((sum, m) => sum + all(m, 'harmony').length, 0)

@@ -39,6 +39,7 @@ export const number = (found: string, otherwise = 0): number => {
 }
 
 const OPENS = '<!DOCTYPE'
+const MOST_BRACKETS = 200
 
 /** A plain document: external document types are passed over, and nothing may be declared inside one. Null where it is. */
 const withoutDoctype = (source: string): string | null => {
@@ -48,7 +49,9 @@ const withoutDoctype = (source: string): string | null => {
   for (let at = upper.indexOf(OPENS); at >= 0; at = upper.indexOf(OPENS, from)) {
     const end = source.indexOf('>', at)
     const inner = source.indexOf('[', at)
-    if (end < 0 || (inner >= 0 && inner < end)) return null
+    if (end < 0) return null
+    // Brackets with nothing in them declare nothing.
+    if (inner >= 0 && inner < end && !/^\[\s*\]/.test(source.slice(inner, inner + MOST_BRACKETS))) return null
     kept += source.slice(from, at)
     from = end + 1
   }
@@ -59,7 +62,8 @@ const MOST_WORDS = 120
 
 /** A MusicXML score ordered by parts; or why it is none. */
 export const scoreIn = (source: string): Result<Node, Refusal> => {
-  const plain = withoutDoctype(source)
+  // What stands before the declaration, a mark or an empty line, is no part of the document.
+  const plain = withoutDoctype(source.replace(/^[\s\uFEFF]+/, ''))
   if (plain === null)
     return refuse('The file declares entities or a document type of its own; such files are not read.')
   let document: readonly Node[]
@@ -84,3 +88,21 @@ export const shiftOf = (part: Node): { readonly letters: number; readonly semito
   const letters = text(transpose, 'diatonic')
   return { semitones, letters: letters === '' ? chordInterval(semitones).letters : number(letters) }
 }
+
+const endingsOf = (measure: Node): readonly number[] => {
+  const marks = all(measure, 'barline').flatMap((b) => all(b, 'ending'))
+  const start = marks.find((e) => attribute(e, 'type') === 'start')
+  return (attribute(start, 'number') ?? '')
+    .split(/[,\s]+/)
+    .map(Number)
+    .filter((n) => Number.isInteger(n) && n > 0 && n < 10)
+}
+const repeats = (measure: Node, direction: string): boolean =>
+  all(measure, 'barline').some((b) => attribute(one(b, 'repeat'), 'direction') === direction)
+
+/** The repeat signs and endings of a measure. */
+export const repeatsOf = (measure: Node) => ({
+  opens: repeats(measure, 'forward'),
+  closes: repeats(measure, 'backward'),
+  endings: endingsOf(measure),
+})

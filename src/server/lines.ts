@@ -15,7 +15,8 @@ import {
   verdictOf,
   type Weights,
 } from '../core/index.ts'
-import { readAbcLine, readMusicXmlLine } from '../formats/line-read.ts'
+import { readAbcLine } from '../formats/read-abc-line.ts'
+import { readMusicXmlLine } from '../formats/read-musicxml-line.ts'
 import { fieldProblem } from './problems.ts'
 import { chartAt } from './texts.ts'
 

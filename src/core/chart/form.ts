@@ -2,8 +2,13 @@ import { MOST, printCount } from '../bounds.ts'
 import { fail, ok, type Result, type TextError } from '../result.ts'
 import type { WrittenBar } from './chart.ts'
 
+/** What the form is read from: signs of repeats, how many chords a bar has, and where it stands in its text. */
+export type FormBar = Pick<WrittenBar, 'opens' | 'closes' | 'endings' | 'text'> & {
+  readonly spots: { readonly length: number }
+}
+
 /** For each bar, should a repeat start there, how often it is played: as often as its endings count, else twice. */
-const passesFrom = (bars: readonly WrittenBar[]): readonly number[] => {
+const passesFrom = (bars: readonly FormBar[]): readonly number[] => {
   const passes: number[] = []
   for (let i = bars.length - 1; i >= 0; i--) {
     const after = bars[i + 1]?.opens ? 0 : (passes[i + 1] ?? 0)
@@ -13,7 +18,7 @@ const passesFrom = (bars: readonly WrittenBar[]): readonly number[] => {
 }
 
 /** For each bar, the first one after an ending that starts there: the next ending's first, or the one after its repeat sign. */
-const afterEndings = (bars: readonly WrittenBar[]): readonly number[] => {
+const afterEndings = (bars: readonly FormBar[]): readonly number[] => {
   const after: number[] = []
   for (let i = bars.length - 1; i >= 0; i--) {
     const ends = bars[i]?.closes || (bars[i + 1]?.endings.length ?? 0) > 0
@@ -23,8 +28,8 @@ const afterEndings = (bars: readonly WrittenBar[]): readonly number[] => {
 }
 
 /** What cannot be played: a repeat that never closes, an ending whose first one is missing. */
-const badForm = (bars: readonly WrittenBar[]): TextError | null => {
-  let opened: WrittenBar | null = null
+const badForm = (bars: readonly FormBar[]): TextError | null => {
+  let opened: FormBar | null = null
   let endings = 0
   for (const bar of bars) {
     if (bar.opens) {
@@ -47,7 +52,7 @@ const badForm = (bars: readonly WrittenBar[]): TextError | null => {
  * The written bars in the order they are played, as indices: repeats twice, or as often as their endings count.
  * Source: theory page, section 7.
  */
-export const playedOrder = (bars: readonly WrittenBar[]): Result<readonly number[], TextError> => {
+export const playedOrder = (bars: readonly FormBar[]): Result<readonly number[], TextError> => {
   const bad = badForm(bars)
   if (bad) return fail(bad)
   const [passes, after] = [passesFrom(bars), afterEndings(bars)]
@@ -56,7 +61,7 @@ export const playedOrder = (bars: readonly WrittenBar[]): Result<readonly number
   let [start, pass, last, at] = [0, 1, false, 0]
   let back = false
   while (at < bars.length) {
-    const bar = bars[at] as WrittenBar
+    const bar = bars[at] as FormBar
     if (bar.opens && !back) [start, pass, last] = [at, 1, false]
     back = false
     if (bar.endings.length > 0 && !bar.endings.includes(pass)) {
