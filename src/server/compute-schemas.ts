@@ -126,6 +126,7 @@ export const NOTES = Joi.array()
       at: tick.required(),
       for: tick.min(1).required(),
       pitch: Joi.alternatives(Joi.number().integer().min(0).max(127), Joi.string().max(8)).required(),
+      name: Joi.string().max(3),
     }),
   )
   .max(MOST.notes)

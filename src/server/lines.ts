@@ -9,6 +9,7 @@ import {
   pitchOn,
   readNote,
   type School,
+  spelledAs,
   ticks,
   timelineOf,
   tuneOf,
@@ -24,7 +25,15 @@ import { chartAt } from './texts.ts'
 export type SentLine =
   | { readonly abc: string }
   | { readonly musicxml: string }
-  | { readonly notes: readonly { readonly at: number; readonly for: number; readonly pitch: number | string }[] }
+  | { readonly notes: readonly SentNote[] }
+
+/** A note as it is sent; a MIDI number may have its spelling beside it. */
+export interface SentNote {
+  readonly at: number
+  readonly for: number
+  readonly pitch: number | string
+  readonly name?: string
+}
 
 export interface AuditAsked {
   readonly text: string
@@ -53,7 +62,10 @@ export const lineFrom = async (sent: SentLine, path: string): Promise<Line> => {
     return lineOf(
       sent.notes.map((n, i) => {
         const { pitch, note } = pitchAt(n.pitch, `${path}.notes.${i}.pitch`)
-        return { at: ticks(n.at), for: ticks(n.for), pitch, note }
+        const spelled = n.name === undefined ? { note } : spelledAs(n.name, pitch)
+        if (n.name !== undefined && !spelled.note)
+          throw fieldProblem(`${path}.notes.${i}.name`, `“${n.name}” is no name of that pitch.`, n.name)
+        return { at: ticks(n.at), for: ticks(n.for), pitch, ...spelled }
       }),
     )
   const [field, read] =

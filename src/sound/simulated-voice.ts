@@ -3,8 +3,7 @@ import { Frequency, Gain, getContext, getDestination, Synth } from 'tone'
 const LEVEL = 0.22
 const APART_S = 0.005
 
-/** The simulated player's voice: heard, and brought as a stream that can be kept. */
-export const simulatedVoice = () => {
+const makeVoice = () => {
   const context = getContext().rawContext as AudioContext
   const out = new Gain(LEVEL).connect(getDestination())
   const kept = context.createMediaStreamDestination()
@@ -22,9 +21,12 @@ export const simulatedVoice = () => {
       last = Math.max(at, last + APART_S)
       synth.triggerAttackRelease(Frequency(pitch, 'midi').toFrequency(), seconds, last, loudness)
     },
-    dispose: (): void => {
-      synth.dispose()
-      out.dispose()
-    },
   }
+}
+
+let made: ReturnType<typeof makeVoice> | undefined
+/** The simulated player's voice, made once: heard, and brought as a stream that can be kept. */
+export const simulatedVoice = () => {
+  made ??= makeVoice()
+  return made
 }

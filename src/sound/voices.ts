@@ -1,16 +1,18 @@
 import {
+  connect,
   Filter,
   Frequency,
   Gain,
+  getContext,
   getDestination,
   MembraneSynth,
   MonoSynth,
   NoiseSynth,
-  PolySynth,
   Synth,
   WaveShaper,
 } from 'tone'
 import { CHANNELS, type Channel, loudnessOf, type Mix, type ScorePart } from './score.ts'
+import { voicePool } from './voice-pool.ts'
 
 /** The level starts low: practice is long and ears do not grow back. */
 const LEVEL = 0.3
@@ -21,9 +23,12 @@ const bent = (x: number): number => {
   return over <= 0 ? x : Math.sign(x) * (KNEE + (1 - KNEE) * 0.6 * Math.tanh(over / (1 - KNEE)))
 }
 const COUNT_LEVEL = 0.35
+/** Two chords of six, one dying away under the other. */
+const CHORD_VOICES = 12
 /** The stick on the cymbal, Hz. */
 const PING = 5450
 
+const clickHertz = (isFirst: boolean): number => (isFirst ? 1760 : 1320)
 const hertz = (pitch: number): number => Frequency(pitch, 'midi').toFrequency()
 
 /** Instruments of the band, in the audio context that is current when they are made. */
@@ -70,12 +75,14 @@ export const makeVoices = (): Voices => {
     filterEnvelope: { attack: 0.005, decay: 0.25, sustain: 0.4, release: 0.2, baseFrequency: 160, octaves: 2.4 },
     envelope: { attack: 0.008, decay: 0.5, sustain: 0.45, release: 0.08 },
   }).connect(quiet('bass', 1))
-  const chords = new PolySynth(Synth, {
-    oscillator: { type: 'custom', partials: [1, 0.3, 0.12, 0.05] },
-    envelope: { attack: 0.006, decay: 0.9, sustain: 0.25, release: 0.2 },
-  })
-  chords.maxPolyphony = 24
-  chords.connect(quiet('chords', 0.48))
+  const chords = voicePool(
+    CHORD_VOICES,
+    {
+      oscillator: { type: 'custom', partials: [1, 0.3, 0.12, 0.05] },
+      envelope: { attack: 0.006, decay: 0.9, sustain: 0.25, release: 0.2 },
+    },
+    quiet('chords', 0.48),
+  )
   const ping = new Synth({
     oscillator: { type: 'square' },
     envelope: { attack: 0.001, decay: 0.35, sustain: 0, release: 0.1 },
@@ -86,22 +93,30 @@ export const makeVoices = (): Voices => {
     octaves: 3,
     envelope: { attack: 0.001, decay: 0.25, sustain: 0, release: 0.1 },
   }).connect(quiet('drums', 0.5))
-  const newClick = (to: Gain): Synth =>
-    new Synth({
-      oscillator: { type: 'sine' },
-      envelope: { attack: 0.001, decay: 0.04, sustain: 0, release: 0.02 },
-    }).connect(to)
-  const clicked = (click: Synth, at: number, loudness: number): void => {
-    click.triggerAttackRelease(loudness > 0.7 ? 1760 : 1320, 0.03, at, loudness)
-  }
-  const click = newClick(quiet('click', 0.8))
+  const click = new Synth({
+    oscillator: { type: 'sine' },
+    envelope: { attack: 0.001, decay: 0.04, sustain: 0, release: 0.02 },
+  }).connect(quiet('click', 0.8))
   const counting = new Gain(0).connect(out)
-  let counter = newClick(counting)
+  let counted: readonly OscillatorNode[] = []
+  const countClick = (at: number, isFirst: boolean): OscillatorNode => {
+    const context = getContext()
+    const [tone, level] = [context.createOscillator(), context.createGain()]
+    tone.frequency.value = clickHertz(isFirst)
+    level.gain.setValueAtTime(0, at)
+    level.gain.linearRampToValueAtTime(isFirst ? 0.85 : 0.55, at + 0.001)
+    level.gain.exponentialRampToValueAtTime(0.001, at + 0.045)
+    connect(tone, level)
+    connect(level, counting)
+    tone.start(at)
+    tone.stop(at + 0.06)
+    return tone
+  }
 
   const strikes: Readonly<Record<ScorePart, Strike>> = {
     line: (pitch, at, seconds, loudness) => line.triggerAttackRelease(hertz(pitch), seconds, at, loudness),
     bass: (pitch, at, seconds, loudness) => bass.triggerAttackRelease(hertz(pitch), seconds, at, loudness),
-    chords: (pitch, at, seconds, loudness) => chords.triggerAttackRelease(hertz(pitch), seconds, at, loudness),
+    chords: (pitch, at, seconds, loudness) => chords.strike(hertz(pitch), at, seconds, loudness),
     ride: (pitch, at, seconds, loudness) => {
       ping.triggerAttackRelease(PING, 0.3, at, loudness)
       wash(pitch, at, seconds, loudness * 0.6)
@@ -109,19 +124,17 @@ export const makeVoices = (): Voices => {
     hat: noise(quiet('drums', 0.35), 'white', 0.05, 'highpass', 7500),
     drum: (_pitch, at, _seconds, loudness) => drum.triggerAttackRelease(55, 0.1, at, loudness),
     rim: noise(quiet('drums', 0.8), 'pink', 0.03, 'bandpass', 1900),
-    click: (_pitch, at, _seconds, loudness) => clicked(click, at, loudness),
+    click: (_pitch, at, _seconds, loudness) =>
+      click.triggerAttackRelease(clickHertz(loudness > 0.7), 0.03, at, loudness),
   }
   return {
     strike: (part, pitch, at, seconds, loudness) => strikes[part](pitch, at, seconds, loudness),
     count: (at, first) => {
       counting.gain.cancelScheduledValues(0)
       counting.gain.value = COUNT_LEVEL
-      // What an earlier count still has to click goes with it: a voice takes nothing that lies before it.
-      if (first) {
-        counter.dispose()
-        counter = newClick(counting)
-      }
-      clicked(counter, at, first ? 0.85 : 0.55)
+      // What an earlier count still has to click goes with it.
+      if (first) for (const tone of counted) tone.stop()
+      counted = [...(first ? [] : counted), countClick(at, first)]
     },
     mix: (mix) => {
       for (const c of CHANNELS) gains[c].gain.rampTo(loudnessOf(mix, c), 0.02)
@@ -130,7 +143,7 @@ export const makeVoices = (): Voices => {
       counting.gain.rampTo(0, 0.02)
       line.triggerRelease()
       bass.triggerRelease()
-      chords.releaseAll()
+      chords.silence()
     },
   }
 }

@@ -242,3 +242,38 @@ test('an overlay laid on the Desk, and the route in view, are run through over t
   const heard = Array.from({ length: 24 }, (_, i) => pitchAt(route, 0.12 + i * 0.25))
   expect(heard.filter((p) => p !== null).length).toBeGreaterThan(16)
 })
+
+test('however long one plays and hears, no voice is made anew: what is let go of would go on costing time', async ({
+  page,
+}) => {
+  test.slow()
+  await page.addInitScript(() => {
+    const made = { lasting: 0 }
+    Object.assign(window, { made })
+    const own = BaseAudioContext.prototype.createConstantSource
+    BaseAudioContext.prototype.createConstantSource = function () {
+      made.lasting++
+      return own.call(this)
+    }
+  })
+  const lasting = () => page.evaluate(() => (window as unknown as { made: { lasting: number } }).made.lasting)
+  const bars = `tempo = 240\n${'| Dm7 G7 | Cmaj7 '.repeat(8)}|`
+  await open(page, `${server.address}desk?chart=${await chartOf(bars)}`)
+  const hear = () => page.getByRole('button', { name: 'Hear', exact: true }).click()
+  const playAWhile = async (ms: number) => {
+    await page.keyboard.press('Space')
+    await page.waitForTimeout(ms)
+    await page.keyboard.press('Space')
+  }
+  await hear()
+  await page.waitForTimeout(600)
+  await playAWhile(4000)
+  const first = await lasting()
+  expect(first).toBeGreaterThan(0)
+  for (let i = 0; i < 4; i++) {
+    await hear()
+    await page.waitForTimeout(500)
+    await playAWhile(4000)
+  }
+  expect(await lasting()).toBe(first)
+})

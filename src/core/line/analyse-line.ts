@@ -1,12 +1,11 @@
 import type { Chart } from '../chart/chart.ts'
 import type { KeptOverride } from '../chart/overrides.ts'
 import type { Interval } from '../pitch/transpose.ts'
-import { midi } from '../pitch/units.ts'
 import type { School } from '../reading/school.ts'
 import type { Weights } from '../reading/weights.ts'
 import { readTune } from '../tune.ts'
 import { type Audit, auditLine } from './audit.ts'
-import { type Line, lineOf } from './line.ts'
+import { type Line, lineOf, movedNote } from './line.ts'
 
 /** A line to be taken apart, in plain values: chart and notes in concert pitch, read as `written` has it. */
 export interface LineAsk {
@@ -29,6 +28,6 @@ export const analyseLine = ({ text, overrides, written, school, weights, notes }
   const tune = readTune(text, overrides, { written, school })
   if (!tune.ok) return null
   const { chart, timeline } = tune.value
-  const line = lineOf(notes.map((n) => ({ at: n.at, for: n.for, pitch: midi(n.pitch + written.semitones) })))
+  const line = lineOf(notes.map((n) => movedNote(n, written)))
   return { chart, audit: auditLine(line, timeline, weights) }
 }

@@ -1,5 +1,6 @@
-import type { Note } from '../pitch/note.ts'
-import type { Midi, Ticks } from '../pitch/units.ts'
+import { type Note, noteAbove, readNote } from '../pitch/note.ts'
+import type { Interval } from '../pitch/transpose.ts'
+import { type Midi, midi, pitchClass, type Ticks } from '../pitch/units.ts'
 import { lastBegun } from '../time/last-begun.ts'
 
 /** One note of a line: onset and duration in ticks from the start of the chart, and its pitch. */
@@ -13,6 +14,19 @@ export interface LineNote {
 
 /** Notes in the order of their onsets, one at a time. */
 export type Line = readonly LineNote[]
+
+/** The spelling a name gives a MIDI number: nothing where it names another note. */
+export const spelledAs = (name: string | undefined, pitch: number): Pick<LineNote, 'note'> => {
+  const read = name === undefined ? null : readNote(name, 0)
+  const isIt = read?.ok && read.value.end === name?.length && read.value.note.pc === pitchClass(pitch)
+  return isIt ? { note: read.value.note } : {}
+}
+
+/** A note moved by an interval; its spelling goes along. */
+export const movedNote = ({ note, ...n }: LineNote, by: Interval): LineNote => ({
+  ...{ ...n, pitch: midi(n.pitch + by.semitones) },
+  ...(note ? { note: noteAbove(note, by.letters, by.semitones) } : {}),
+})
 
 export const endOf = (n: LineNote): number => n.at + n.for
 

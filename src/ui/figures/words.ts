@@ -6,6 +6,8 @@ import {
   type NoteReading,
   namesOf,
   type Overlay,
+  pitchClass,
+  plainNote,
   printCount,
   toGlyphs,
 } from '../../core/index.ts'
@@ -84,3 +86,7 @@ export const FAMILY_WORDS: Readonly<Record<FamilyName, string>> = {
   changed: 'changed pentatonics',
   pair: 'pairs',
 }
+
+/** A MIDI number by its plain name and octave: `E♭ 4`. */
+export const pitchName = (pitch: number): string =>
+  `${toGlyphs(plainNote(pitchClass(pitch)).name)} ${Math.floor(pitch / 12) - 1}`

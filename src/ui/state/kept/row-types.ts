@@ -52,6 +52,8 @@ export type KeptNote = {
   readonly at: number
   readonly for: number
   readonly pitch: number | string
+  /** Its spelling where a source gave one: `Cb`. */
+  readonly name?: string
 }
 export type LineRow = Kept & {
   readonly name: string

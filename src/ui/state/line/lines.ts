@@ -9,6 +9,7 @@ import {
   midi,
   quantised,
   type School,
+  spelledAs,
   ticks,
 } from '../../../core/index.ts'
 import { $address, type Address, go } from '../address/address.ts'
@@ -35,6 +36,9 @@ export interface LookedInto {
     readonly channel: number
     readonly name: string
     readonly notes: number
+    readonly low: number
+    readonly high: number
+    readonly course: readonly number[]
   }[]
   readonly chosen: number
   readonly leftOut: readonly { readonly what: string; readonly why: string }[]
@@ -50,8 +54,14 @@ export const lookInto = (file: File, voice: number | null, grid: Grid): Promise<
   return answered(() => fetch(`/api/v1/lines/read?${query}`, { method: 'POST', body }))
 }
 
+/** What is kept of a note. */
+const keptNote = ({ at, for: length, pitch, name }: KeptNote): KeptNote => ({
+  ...{ at, for: length, pitch },
+  ...(name === undefined ? {} : { name }),
+})
+
 const movedBy = (notes: readonly KeptNote[], by: number): readonly KeptNote[] =>
-  notes.map(({ at, for: length, pitch }) => ({ at: at + by, for: length, pitch })).filter((n) => n.at >= 0)
+  notes.map((n) => ({ ...keptNote(n), at: n.at + by })).filter((n) => n.at >= 0)
 
 /** Keeps a line with the open chart, its first beat so many ticks into it, and shows it. Gives whether there is a chart. */
 export const keepLine = (
@@ -179,13 +189,15 @@ const isGone = (chartId: string): boolean => $opening.get()[openingKey('charts',
 
 /** The notes of a line as they are kept. */
 export const keptNotes = (line: Line): readonly KeptNote[] =>
-  line.map(({ at, for: length, pitch }) => ({ at, for: length, pitch }))
+  line.map(({ note, ...n }) => keptNote(note ? { ...n, name: note.name } : n))
 
 /** Sounding pitches of kept notes, where they are given as numbers. */
 export const sounded = (notes: readonly KeptNote[]): Line =>
   lineOf(
     notes.flatMap((n) =>
-      typeof n.pitch === 'number' ? [{ at: ticks(n.at), for: ticks(n.for), pitch: midi(n.pitch) }] : [],
+      typeof n.pitch === 'number'
+        ? [{ at: ticks(n.at), for: ticks(n.for), pitch: midi(n.pitch), ...spelledAs(n.name, n.pitch) }]
+        : [],
     ),
   )
 

@@ -94,19 +94,13 @@ export const openSource = async (playground: Playground | null, listener: Listen
         ...{ at: n.at * ms, for: n.for * ms, pitch: n.pitch, velocity: n.velocity ?? 0.7 },
       }))
       const voice = simulatedVoice()
-      const opened = openSimulated(
+      return openSimulated(
         notes,
         playground.firstBeat,
         (n, at) => voice.strike(n.pitch, Math.max(0, (at + clockAhead()) / 1000), n.for / 1000, n.velocity),
         voice.stream,
         listener,
       )
-      if (!opened.ok) return opened
-      const stop = (): void => {
-        opened.instrument.stop()
-        voice.dispose()
-      }
-      return { ok: true, instrument: { ...opened.instrument, stop } }
     }
   }
 }

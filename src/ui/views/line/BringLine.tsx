@@ -9,9 +9,7 @@ import type { Kept } from '../../state/kept/kept.ts'
 import { keepLine, type LookedInto, lookInto } from '../../state/line/lines.ts'
 import { GRID_WORDS } from './grid-words.ts'
 import styles from './LineView.module.css'
-
-const voiceName = ({ name, track, channel, notes }: LookedInto['voices'][number]): string =>
-  `${name || `track ${track + 1}`}, channel ${channel}: ${notes} notes`
+import { VoiceChoice } from './VoiceChoice.tsx'
 
 const CHORUSES = ['1', '2', '3', '4', '5', '6', '7', '8']
 
@@ -77,7 +75,7 @@ export const BringLine = ({ chart, kept }: { readonly chart: Chart; readonly kep
               type="file"
               hidden
               aria-label="Line file"
-              accept=".mid,.midi,.abc,.xml,.musicxml,.txt"
+              accept=".mid,.midi,.abc,.xml,.musicxml,.mxl,.txt"
               onChange={(e) => {
                 const chosen = e.target.files?.[0] ?? null
                 setFile(chosen)
@@ -100,24 +98,23 @@ export const BringLine = ({ chart, kept }: { readonly chart: Chart; readonly kep
                 {found.leftOut.length > 0 &&
                   `Left out: ${found.leftOut.map((l) => `${toGlyphs(l.what)} (${l.why})`).join('; ')}.`}
               </p>
-              {found.voices.length > 0 && (
-                <>
-                  <Select
-                    label="Which voice"
-                    value={String(found.chosen)}
-                    options={found.voices.map((v, i) => ({ value: String(i), label: voiceName(v) }))}
-                    onPick={(v) => void look(file, Number(v), grid)}
-                  />
-                  <Select
-                    label="Brought to"
-                    value={grid}
-                    options={GRIDS.map((g) => ({ value: g, label: GRID_WORDS[g] }))}
-                    onPick={(g) => {
-                      setGrid(g)
-                      void look(file, found.chosen, g)
-                    }}
-                  />
-                </>
+              {found.voices.length > 1 && (
+                <VoiceChoice
+                  voices={found.voices}
+                  chosen={found.chosen}
+                  onPick={(voice) => void look(file, voice, grid)}
+                />
+              )}
+              {found.played.length > 0 && (
+                <Select
+                  label="Brought to"
+                  value={grid}
+                  options={GRIDS.map((g) => ({ value: g, label: GRID_WORDS[g] }))}
+                  onPick={(g) => {
+                    setGrid(g)
+                    void look(file, found.chosen, g)
+                  }}
+                />
               )}
               <Select
                 label="It lies over"

@@ -1,13 +1,9 @@
-import { pitchClass, plainNote, toGlyphs } from '../../../../core/index.ts'
+import { pitchName } from '../../../figures/words.ts'
 import styles from './Takes.module.css'
 import { usePressed } from './use-pressed.ts'
 
 const OCTAVES = [0, 1] as const
 const TWELVE = Array.from({ length: 12 }, (_, i) => i)
-
-/** A pitch by its name and octave. */
-export const pitchName = (pitch: number): string =>
-  `${toGlyphs(plainNote(pitchClass(pitch)).name)} ${Math.floor(pitch / 12) - 1}`
 
 /** Keys to play on in two rows, the black ones over the white; what they sound is in concert, what they say is written. */
 export const PlayKeys = ({ low, writtenUp }: { readonly low: number; readonly writtenUp: number }) => {

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { tuningFrom } from '../../../figures/neck.ts'
+import { pitchName } from '../../../figures/words.ts'
 import { Select } from '../../../parts/Select.tsx'
-import { pitchName } from './PlayKeys.tsx'
 import styles from './Takes.module.css'
 import { usePressed } from './use-pressed.ts'
 
