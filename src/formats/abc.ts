@@ -45,6 +45,9 @@ export const fractionText = (length: number, unit: number): string => {
   return under === 1 ? (over === 1 ? '' : String(over)) : `${over}/${under}`
 }
 
+/** A title as a field of its own: one line, and nothing in it begins a comment. */
+export const titleField = (title: string): string => `T:${title.replace(/\s+/g, ' ').replace(/%/g, '\\%')}`
+
 const BARS_IN_A_LINE = 4
 
 const barText = (bar: WrittenBar, unit: number): string =>
@@ -57,19 +60,24 @@ export const writeAbc = (chart: Chart): string => {
   const keyText = key ? `${key.tonic.name}${key.mode === 'minor' ? 'm' : ''}` : 'none'
   const head = [
     'X:1',
-    `T:${title}`,
+    titleField(title),
     `M:${metre.beats}/${metre.unit}`,
     `L:1/${metre.unit}`,
     `Q:1/${metre.unit}=${tempo}`,
     `K:${keyText}`,
   ]
   const lines: string[] = []
-  for (let i = 0; i < written.length; i += BARS_IN_A_LINE) {
-    const line = written.slice(i, i + BARS_IN_A_LINE).map((bar) => {
-      const before = bar.opens ? '|: ' : bar.endings.length > 0 ? `[${bar.endings.join(',')} ` : ''
-      return `${before}${barText(bar, unit)} ${bar.closes ? ':|' : '|'}`
-    })
-    lines.push(line.join(' '))
+  let line: string[] = []
+  const end = (): void => {
+    if (line.length > 0) lines.push(line.join(' '))
+    line = []
   }
+  for (const bar of written) {
+    if (bar.section !== null || line.length === BARS_IN_A_LINE) end()
+    if (bar.section !== null) lines.push(`P:${bar.section}`)
+    const before = bar.opens ? '|: ' : bar.endings.length > 0 ? `[${bar.endings.join(',')} ` : ''
+    line.push(`${before}${barText(bar, unit)} ${bar.closes ? ':|' : '|'}`)
+  }
+  end()
   return `${[...head, ...lines].join('\n')}\n`
 }

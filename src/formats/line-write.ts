@@ -1,5 +1,6 @@
 import { stringify } from 'csv-stringify/sync'
 import {
+  barsAt,
   barTicks,
   beatTicks,
   type Chart,
@@ -15,11 +16,12 @@ import {
   plainNote,
   printCount,
   type Result,
+  type Span,
   TICKS_PER_QUARTER,
   type Tune,
   writtenBar,
 } from '../core/index.ts'
-import { fractionText } from './abc.ts'
+import { fractionText, titleField } from './abc.ts'
 import { type Refusal, refuse } from './assemble.ts'
 import { type Manner, type MidiTrack, midiFile, writeBandMidi } from './write-midi.ts'
 import { type NoteAt, playedOut, writeMusicXml } from './write-musicxml.ts'
@@ -48,11 +50,20 @@ interface Piece {
 
 const endOfLine = (line: Line): number => line.reduce((end, n) => Math.max(end, n.at + n.for), 0)
 
-/** A line cut at the bar lines, rests filled in; as many bars as it needs, at least the chart's. */
-const barsOfLine = (line: Line, bar: number, atLeast: number): readonly (readonly Piece[])[] => {
-  const count = Math.max(atLeast, Math.ceil(endOfLine(line) / bar))
-  return Array.from({ length: count }, (_, i) => {
-    const [from, to] = [i * bar, (i + 1) * bar]
+/** Where the bars of a line lie: the chart's, which may begin with a pickup, then whole ones as far as the line goes. */
+const spansOf = (line: Line, chart: Chart): readonly Span[] => {
+  const [spans, whole, end]: [Span[], number, number] = [
+    barsAt(chart).map(({ from, to }) => ({ from, to })),
+    barTicks(chart.metre),
+    endOfLine(line),
+  ]
+  for (let from = spans.at(-1)?.to ?? 0; from < end; from += whole) spans.push({ from, to: from + whole })
+  return spans
+}
+
+/** A line cut at the bar lines, rests filled in. */
+const barsOfLine = (line: Line, spans: readonly Span[]): readonly (readonly Piece[])[] =>
+  spans.map(({ from, to }) => {
     const pieces: Piece[] = []
     let at = from
     const rest = (until: number): void => {
@@ -72,16 +83,21 @@ const barsOfLine = (line: Line, bar: number, atLeast: number): readonly (readonl
     rest(to)
     return pieces
   })
-}
 
 const FINEST = 40
-/** Whether all of a line lies on what can be written with values, dots and triplets. */
-const isWritable = (line: Line): boolean => line.every((n) => n.at % FINEST === 0 && n.for % FINEST === 0)
+/** Whether what sounds in a bar lies on what can be written with values, dots and triplets. */
+const isWritable = (line: Line, { from, to }: Span): boolean => {
+  for (let k = noteAround(line, from); k < line.length; k++) {
+    const n = line[k] as LineNote
+    if (n.at >= to) break
+    if (n.at + n.for > from && (n.at % FINEST !== 0 || n.for % FINEST !== 0)) return false
+  }
+  return true
+}
 
 /** The signs of a bar as they are written, tied where a value ends and the note goes on. */
-const signsOf = (line: Line, { metre }: Chart, index: number): readonly NoteAt[] => {
-  const bar = barTicks(metre)
-  const signs = writtenBar(line, { from: index * bar, to: (index + 1) * bar }, beatTicks(metre))
+const signsOf = (line: Line, { metre }: Chart, bar: Span): readonly NoteAt[] => {
+  const signs = writtenBar(line, bar, beatTicks(metre))
   return signs.map((sign, i) => {
     const note = sign.note === null ? undefined : line[sign.note]
     const begins = note?.at === sign.at
@@ -129,7 +145,7 @@ const abcBar = (pieces: readonly Piece[]): string => {
 
 const writeAbcLine = (name: string, line: Line, chart: Chart): string => {
   const { metre, tempo } = chart
-  const bars = barsOfLine(line, barTicks(metre), chart.bars.length)
+  const bars = barsOfLine(line, spansOf(line, chart))
   const text = bars.map((pieces, i) => {
     const chords = (chart.bars[i]?.spots ?? []).map((s) => ({ at: s.at, text: `"${s.chord.symbol}"` }))
     const [first, ...later] = chords
@@ -140,7 +156,7 @@ const writeAbcLine = (name: string, line: Line, chart: Chart): string => {
     })
     return groups.join(' ')
   })
-  const head = ['X:1', `T:${name}`, `M:${metre.beats}/${metre.unit}`, 'L:1/8', `Q:1/${metre.unit}=${tempo}`, 'K:C']
+  const head = ['X:1', titleField(name), `M:${metre.beats}/${metre.unit}`, 'L:1/8', `Q:1/${metre.unit}=${tempo}`, 'K:C']
   return `${[...head, ...text.map((bar) => `${bar} |`)].join('\n')}\n`
 }
 
@@ -203,7 +219,7 @@ const written = (
           name: placed(n).note.name,
           octave: placed(n).octave,
         })),
-        { header: true, columns: ['at', 'for', 'pitch', 'name', 'octave'] },
+        { header: true, columns: ['at', 'for', 'pitch', 'name', 'octave'], escape_formulas: true },
       )
     case 'abc':
       return writeAbcLine(name, line, chart)
@@ -212,11 +228,12 @@ const written = (
         ? writeBandMidi(band.tune, lineTrack(name, line), band.manner)
         : midiFile(chart, chart.tempo, [lineTrack(name, line)])
     case 'musicxml': {
-      const bars = barsOfLine(line, barTicks(chart.metre), chart.bars.length)
+      const spans = spansOf(line, chart)
+      const bars = barsOfLine(line, spans)
+      const signs = spans.map((span, i) => (isWritable(line, span) ? signsOf(line, chart, span) : (bars[i] ?? [])))
       return writeMusicXml(
         { ...playedOut(chart, bars.length), title: name },
-        () => [],
-        (i) => (isWritable(line) ? signsOf(line, chart, i) : (bars[i] ?? [])),
+        { notes: (i) => signs[i] ?? [], part: name },
       )
     }
   }

@@ -13,6 +13,7 @@ import {
   SCHOOL_CHOICES,
   type School,
   type SchoolSetting,
+  spelledAs,
   ticks,
   tuneOf,
 } from '../core/index.ts'
@@ -28,6 +29,7 @@ const chartOf = (text: string) => {
   return read.value
 }
 const CHART = chartOf('tempo = 90\n| Dm7 G7 | Cmaj7 | A7alt |')
+const PICKUPS = ['pickup = 1\n| G7 | Cmaj7 | F7 |', 'metre = 3/4\npickup = 1.5\n| D7 | Gm7 | C7 |'].map(chartOf)
 const WALTZ = chartOf('metre = 3/4\n| Em7 | A7 |')
 const sounds = (line: Line) => line.map((n) => [n.at, n.for, n.pitch])
 
@@ -62,7 +64,7 @@ const wrote = (...asked: Parameters<typeof writeLine>): string | Uint8Array => {
 describe('a line through a file', () => {
   it('keeps pitch and rhythm through MusicXML and ABC, whatever bar lines it crosses; chords stay', async () => {
     await fc.assert(
-      fc.asyncProperty(lines, fc.constantFrom(CHART, WALTZ), async (line, chart) => {
+      fc.asyncProperty(lines, fc.constantFrom(CHART, WALTZ, ...PICKUPS), async (line, chart) => {
         const xml = String(wrote('Wake', line, chart, 'musicxml'))
         const back = readMusicXmlLine(xml)
         expect(back.ok && sounds(back.value.line)).toEqual(sounds(line))
@@ -77,6 +79,58 @@ describe('a line through a file', () => {
       }),
       { numRuns: 150, seed: 3 },
     )
+  })
+  it.each(PICKUPS)('stands in its bars over a pickup (%#)', (chart) => {
+    const whole = barTicks(chart.metre)
+    const up = chart.pickup * 960
+    const line = lineOf(
+      [0, up, up + whole, up + 2 * whole].map((at, i) => ({ at: ticks(at), for: ticks(480), pitch: midi(60 + i) })),
+    )
+    const xml = String(wrote('Wake', line, chart, 'musicxml'))
+    const measures = xml.split('<measure').slice(1)
+    expect(measures[0]).toContain('implicit="yes"')
+    for (const [i, step] of ['C', 'D', 'D', 'E'].entries()) {
+      expect(measures[i]).toContain(`<step>${step}</step>`)
+      const lengths = [...(measures[i] ?? '').matchAll(/<duration>(\d+)</g)].map(([, n]) => Number(n))
+      expect(lengths.reduce((a, b) => a + b, 0)).toBe(i === 0 ? up : whole)
+    }
+    const abc = String(wrote('Wake', line, chart, 'abc'))
+      .split('\n')
+      .filter((row) => row.endsWith('|'))
+    expect(abc.map((row) => row.match(/[=_^][A-Ga-g]/g)?.length)).toEqual([1, 1, 1, 1])
+    let at = 0
+    const bars = (parseMidi(wrote('Wake', line, chart, 'midi') as Uint8Array).tracks[0] ?? []).flatMap((e) => {
+      at += e.deltaTime
+      return e.type === 'timeSignature' ? [[at, (e.numerator * 4 * 960) / e.denominator]] : []
+    })
+    expect(bars).toEqual([
+      [0, up],
+      [up, whole],
+    ])
+  })
+  it('keeps its spelling in every format', async () => {
+    const line = lineOf(
+      ['Cb', 'E#', 'Bbb', 'F##'].map((name, i) => {
+        const pitch = [71, 65, 69, 67][i] ?? 0
+        return { at: ticks(i * 480), for: ticks(480), pitch: midi(pitch), ...spelledAs(name, pitch) }
+      }),
+    )
+    const names = (read: Line) => read.map((n) => n.note?.name)
+    const abc = await readAbcLine(String(wrote('Wake', line, CHART, 'abc')))
+    const xml = readMusicXmlLine(String(wrote('Wake', line, CHART, 'musicxml')))
+    for (const back of [abc, xml]) {
+      expect(back.ok && names(back.value.line)).toEqual(['Cb', 'E#', 'Bbb', 'F##'])
+      expect(back.ok && sounds(back.value.line)).toEqual(sounds(line))
+    }
+    expect(wrote('Wake', line, CHART, 'csv')).toContain('0,480,71,Cb,5')
+  })
+  it('is a MIDI file with its key, sections and names', () => {
+    const chart = chartOf('title = Båt ♭\nkey = Eb minor\n== A\n| Ebm7 |\n== B\n| Ab7 |')
+    const line = lineOf([{ at: ticks(0), for: ticks(480), pitch: midi(63) }])
+    const [track = []] = parseMidi(wrote('Båt ♭', line, chart, 'midi') as Uint8Array).tracks
+    expect(track).toContainEqual(expect.objectContaining({ type: 'keySignature', key: -6, scale: 1 }))
+    expect(track).toContainEqual(expect.objectContaining({ type: 'trackName', text: 'Båt b' }))
+    expect(track.flatMap((e) => (e.type === 'marker' ? [e.text] : []))).toEqual(['A', 'B'])
   })
   it('is a MIDI file with its tempo and its notes where they are', () => {
     const line = lineOf([

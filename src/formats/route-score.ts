@@ -113,10 +113,9 @@ export const writeRouteScore = (
         })
       })
   }
-  return writeMusicXml(
-    out,
-    (i) => startsIn(out.bars[i]?.number ?? -1).map(({ at, step }) => ({ at, text: step.overlay ?? '' })),
-    (i) => notesIn(out.bars[i]?.number ?? -1),
+  return writeMusicXml(out, {
+    above: (i) => startsIn(out.bars[i]?.number ?? -1).map(({ at, step }) => ({ at, text: step.overlay ?? '' })),
+    notes: (i) => notesIn(out.bars[i]?.number ?? -1),
     reader,
-  )
+  })
 }

@@ -21,7 +21,7 @@ export const writeRoute = (
   format: RouteFormat,
   reader: Reader | null = null,
 ): string => {
-  if (format === 'csv') return stringify([...steps], { header: true, columns: [...COLUMNS] })
+  if (format === 'csv') return stringify([...steps], { header: true, columns: [...COLUMNS], escape_formulas: true })
   if (format === 'musicxml' && chart)
     return writeRouteScore({ ...chart, title: `${chart.title}: ${name}` }, steps, reader)
   const over = chart ? ` over ${chart.title}` : ''

@@ -2,13 +2,16 @@ import { type MidiEvent, type MidiHeader, writeMidi } from 'midi-file'
 import {
   type BandPart,
   bandOver,
+  barsAt,
   type Chart,
   type Feel,
   feelOf,
+  type Key,
   swingOf,
   swungNotes,
   TICKS_PER_QUARTER,
   type Tune,
+  toAscii,
 } from '../core/index.ts'
 
 interface MidiNote {
@@ -33,27 +36,40 @@ export interface Manner {
   readonly tempo: number | null
 }
 
+/** Names in a MIDI file are bytes: accidentals as letters, what has no byte as a question mark. */
+const asciiOf = (name: string): string => toAscii(name).replace(/[^\x20-\xff]/g, '?')
+
 const DRUM_CHANNEL = 9
 const LOUDEST = 112
 
-const trackEvents = ({ name, channel, program, notes }: MidiTrack): MidiEvent[] => {
-  const moments = notes.flatMap(({ at, for: length, pitch: noteNumber, loudness }) => [
-    { at: Math.round(at), event: { type: 'noteOn', channel, noteNumber, velocity: Math.round(loudness * LOUDEST) } },
-    { at: Math.round(at + length), event: { type: 'noteOff', channel, noteNumber, velocity: 0 } },
-  ])
-  const sorted = [...moments].sort((a, b) => a.at - b.at || (a.event.type === 'noteOff' ? -1 : 1))
-  let last = 0
-  const played = sorted.map(({ at, event }) => {
-    const deltaTime = at - last
-    last = at
-    return { ...event, deltaTime } as MidiEvent
-  })
-  return [
-    { deltaTime: 0, meta: true, type: 'trackName', text: name },
-    ...(program === null ? [] : [{ deltaTime: 0, type: 'programChange', channel, programNumber: program } as const]),
-    ...played,
-    { deltaTime: 0, meta: true, type: 'endOfTrack' },
+/** Something at a tick; of what stands at the same one, notes end first. */
+interface Moment {
+  readonly at: number
+  readonly event: object
+}
+
+const trackEvents = ({ name, channel, program, notes }: MidiTrack, head: readonly Moment[]): MidiEvent[] => {
+  const ends = notes.map(({ at, for: length, pitch: noteNumber }) => ({
+    at: Math.round(at + length),
+    event: { type: 'noteOff', channel, noteNumber, velocity: 0 },
+  }))
+  const begins = notes.map(({ at, pitch: noteNumber, loudness }) => ({
+    at: Math.round(at),
+    event: { type: 'noteOn', channel, noteNumber, velocity: Math.round(loudness * LOUDEST) },
+  }))
+  const named: readonly Moment[] = [
+    { at: 0, event: { meta: true, type: 'trackName', text: asciiOf(name) } },
+    ...(program === null ? [] : [{ at: 0, event: { type: 'programChange', channel, programNumber: program } }]),
   ]
+  let last = 0
+  const timed = [...named, ...head, ...ends, ...begins]
+    .sort((a, b) => a.at - b.at)
+    .map(({ at, event }) => {
+      const deltaTime = at - last
+      last = at
+      return { ...event, deltaTime } as MidiEvent
+    })
+  return [...timed, { deltaTime: 0, meta: true, type: 'endOfTrack' }]
 }
 
 const HEAD_BYTES = 14
@@ -78,16 +94,44 @@ const chunkOf = (events: readonly MidiEvent[], header: MidiHeader): Uint8Array =
   return chunk
 }
 
-/** A Standard MIDI File: of one track as format 0, of more as format 1 with the tempo in front. */
-export const midiFile = ({ metre }: Chart, tempo: number, tracks: readonly MidiTrack[]): Uint8Array => {
-  const { beats: numerator, unit: denominator } = metre
-  const microsecondsPerBeat = Math.round((60_000_000 / tempo) * (denominator / 4))
-  const head: MidiEvent[] = [
-    { deltaTime: 0, meta: true, type: 'setTempo', microsecondsPerBeat },
-    { deltaTime: 0, meta: true, type: 'timeSignature', numerator, denominator, metronome: 24, thirtyseconds: 8 },
+const SHARPS = ['F', 'C', 'G', 'D', 'A', 'E', 'B']
+/** Sharps of a key signature, flats below 0. */
+const sharpsOf = ({ tonic, mode }: Key): number => {
+  const letters = 'CDEFGAB'.charAt(tonic.letter)
+  return SHARPS.indexOf(letters) - 1 + 7 * tonic.alter - (mode === 'minor' ? 3 : 0)
+}
+
+/** Tempo, key, metre and sections of a chart; a pickup is a bar of its own, so that bar lines stand where they are. */
+const headOf = (chart: Chart, tempo: number): readonly Moment[] => {
+  const { metre, pickup, key } = chart
+  const microsecondsPerBeat = Math.round((60_000_000 / tempo) * (metre.unit / 4))
+  const metreAt = (at: number, beats: number, unit: number): Moment => ({
+    at,
+    event: {
+      ...{ meta: true, type: 'timeSignature', numerator: beats, denominator: unit },
+      ...{ metronome: 24, thirtyseconds: 8 },
+    },
+  })
+  const isHalf = !Number.isInteger(pickup)
+  const sharps = key ? sharpsOf(key) : 0
+  const sections = barsAt(chart).flatMap(({ from }, i) => {
+    const section = chart.bars[i]?.section
+    return section ? [{ at: from, event: { meta: true, type: 'marker', text: asciiOf(section) } }] : []
+  })
+  return [
+    { at: 0, event: { meta: true, type: 'setTempo', microsecondsPerBeat } },
+    ...(pickup > 0 ? [metreAt(0, isHalf ? pickup * 2 : pickup, isHalf ? metre.unit * 2 : metre.unit)] : []),
+    metreAt(barsAt(chart)[0]?.number === 0 ? (barsAt(chart)[0]?.to ?? 0) : 0, metre.beats, metre.unit),
+    ...(key && Math.abs(sharps) <= 7
+      ? [{ at: 0, event: { meta: true, type: 'keySignature', key: sharps, scale: key.mode === 'minor' ? 1 : 0 } }]
+      : []),
+    ...sections,
   ]
-  const [first, ...rest] = tracks.map(trackEvents)
-  const all = [[...head, ...(first ?? [])], ...rest]
+}
+
+/** A Standard MIDI File: of one track as format 0, of more as format 1 with the tempo in front. */
+export const midiFile = (chart: Chart, tempo: number, tracks: readonly MidiTrack[]): Uint8Array => {
+  const all = tracks.map((track, i) => trackEvents(track, i === 0 ? headOf(chart, tempo) : []))
   const header = { format: all.length > 1 ? 1 : 0, numTracks: all.length, ticksPerBeat: TICKS_PER_QUARTER } as const
   const begin = writeMidi({ header, tracks: all.map(() => []) }).slice(0, HEAD_BYTES)
   return new Uint8Array(Buffer.concat([Uint8Array.from(begin), ...all.map((events) => chunkOf(events, header))]))

@@ -80,19 +80,41 @@ const opening = (bar: WrittenBar): readonly Out[] => {
   const repeat = bar.opens ? [el('repeat', [], { direction: 'forward' })] : []
   return ending.length + repeat.length > 0 ? [el('barline', [...ending, ...repeat], { location: 'left' })] : []
 }
-const closing = (bar: WrittenBar, ending: readonly number[]): readonly Out[] =>
-  bar.closes
-    ? [
-        el(
-          'barline',
-          [
-            ...(ending.length > 0 ? [el('ending', [], { number: ending.join(','), type: 'stop' })] : []),
-            el('repeat', [], { direction: 'backward' }),
-          ],
-          { location: 'right' },
-        ),
-      ]
-    : []
+/** The right end of a bar; the last ending of a repeat is open: its bracket stops over its first bar. */
+const closing = (bar: WrittenBar, ending: readonly number[], isLast: boolean): readonly Out[] => {
+  const bracket = (type: string): readonly Out[] =>
+    ending.length > 0 ? [el('ending', [], { number: ending.join(','), type })] : []
+  const inside = bar.closes
+    ? [...bracket('stop'), el('repeat', [], { direction: 'backward' })]
+    : isLast
+      ? bracket('discontinue')
+      : []
+  return inside.length > 0 ? [el('barline', inside, { location: 'right' })] : []
+}
+
+/** Whether an ending begins in a bar that no repeat sign closes. */
+const isLastEnding = (bars: readonly WrittenBar[], at: number): boolean => {
+  if ((bars[at]?.endings.length ?? 0) === 0) return false
+  const rest = bars.slice(at)
+  const next = rest.findIndex((b, i) => b.closes || (i > 0 && (b.opens || b.endings.length > 0)))
+  return next < 0 || !rest[next]?.closes
+}
+
+/** Notes with each chord before the one it begins with or within. */
+const notesUnder = (bar: WrittenBar, notes: readonly NoteAt[]): readonly Out[] => {
+  let [at, next] = [0, 0]
+  const chordsUntil = (until: number): readonly Out[] => {
+    const first = next
+    while ((bar.spots[next]?.at ?? Infinity) < until) next++
+    return bar.spots.slice(first, next).map((s) => harmony(s.chord, s.at - at))
+  }
+  const all = notes.flatMap((n) => {
+    const before = chordsUntil(at + n.for)
+    at += n.for
+    return [...before, noteIn(n)]
+  })
+  return [...all, ...chordsUntil(Infinity)]
+}
 
 const lengthOf = (bar: WrittenBar, metre: Metre): number =>
   bar.spots.reduce((sum, s) => sum + s.length, 0) || barTicks(metre)
@@ -160,20 +182,32 @@ const noteIn = (at: NoteAt): Out => {
   ])
 }
 
+const UNITS = { 2: 'half', 4: 'quarter', 8: 'eighth', 16: '16th' } as const
+/** The tempo as it is read: so many beats of the metre a minute. */
+const metronome = ({ metre, tempo }: Chart): Out =>
+  el('metronome', [el('beat-unit', UNITS[metre.unit]), el('per-minute', tempo)])
+
+/** What a score of one part has besides its chords: words and notes by written bar, who reads it, and its name. */
+export interface ScoreOf {
+  readonly above?: (writtenBar: number) => readonly WordsAt[]
+  readonly notes?: ((writtenBar: number) => readonly NoteAt[]) | null
+  readonly reader?: Reader | null
+  readonly part?: string | null
+}
+
 /**
  * A chart as a MusicXML score of one part: chord symbols over rests, with its sections and repeats, and whatever words
  * shall stand above its written bars.
  */
 export const writeMusicXml = (
   chart: Chart,
-  above: (writtenBar: number) => readonly WordsAt[] = () => [],
-  notes: ((writtenBar: number) => readonly NoteAt[]) | null = null,
-  reader: Reader | null = null,
+  { above = () => [], notes = null, reader = null, part = null }: ScoreOf = {},
 ): string => {
   let ending: readonly number[] = []
   const measures = chart.written.map((bar, i) => {
     if (bar.endings.length > 0) ending = bar.endings
     const isPickup = i === 0 && chart.pickup > 0
+    const isLast = isLastEnding(chart.written, i)
     const section = bar.section
       ? [el('direction', [el('direction-type', [el('rehearsal', bar.section)])], { placement: 'above' })]
       : []
@@ -181,7 +215,7 @@ export const writeMusicXml = (
       i === 0
         ? [
             el('direction', [
-              el('direction-type', [el('words', '')]),
+              el('direction-type', [metronome(chart)]),
               el('sound', [], { tempo: String((chart.tempo * 4) / chart.metre.unit) }),
             ]),
           ]
@@ -194,22 +228,26 @@ export const writeMusicXml = (
         ...section,
         ...tempo,
         ...above(i).map(words),
-        ...bar.spots.map((s) => harmony(s.chord, s.at)),
         ...(notes
-          ? notes(i).map(noteIn)
-          : [el('note', [el('rest', [], { measure: 'yes' }), el('duration', lengthOf(bar, chart.metre))])]),
-        ...closing(bar, ending),
+          ? notesUnder(bar, notes(i))
+          : [
+              ...bar.spots.map((s) => harmony(s.chord, s.at)),
+              el('note', [el('rest', [], { measure: 'yes' }), el('duration', lengthOf(bar, chart.metre))]),
+            ]),
+        ...closing(bar, ending, isLast),
       ],
       isPickup ? { number: '0', implicit: 'yes' } : { number: String(chart.pickup > 0 ? i : i + 1) },
     )
-    if (bar.closes) ending = []
+    if (bar.closes || isLast) ending = []
     return measure
   })
   const score = el(
     'score-partwise',
     [
       el('work', [el('work-title', chart.title)]),
-      el('part-list', [el('score-part', [el('part-name', reader?.instrument.short ?? 'Chords')], { id: 'P1' })]),
+      el('part-list', [
+        el('score-part', [el('part-name', part ?? reader?.instrument.short ?? 'Chords')], { id: 'P1' }),
+      ]),
       el('part', measures, { id: 'P1' }),
     ],
     { version: '4.0' },

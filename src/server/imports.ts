@@ -10,7 +10,9 @@ export const importAnswer = ({ chart, text, leftOut, format }: ReadFile, fileNam
   return {
     format,
     title: isNamed ? chart.title : withoutExtension(fileName) || 'Untitled',
-    text: isNamed ? text : text.replace(/^title = Untitled$/m, `title = ${withoutExtension(fileName) || 'Untitled'}`),
+    text: isNamed
+      ? text
+      : text.replace(/^title = Untitled$/m, () => `title = ${withoutExtension(fileName) || 'Untitled'}`),
     read: {
       bars: chart.bars.length,
       chords: spotsOf(chart).filter((s) => s.chord.kind === 'chord').length,

@@ -93,7 +93,6 @@ test('a MIDI file is looked into, its voice and bar chosen, and a wrong first be
   const dialog = page.getByRole('dialog', { name: 'Bring a line' })
   await dialog.getByLabel('Line file').setInputFiles({ name: 'hoist.mid', mimeType: 'audio/midi', buffer: file })
   await expect(dialog.getByRole('status')).toContainText('20 notes.')
-  await expect(dialog.getByRole('combobox', { name: 'Which voice' })).toContainText('Hoist, channel 1: 20 notes')
   await dialog.getByRole('combobox', { name: 'Brought to' }).selectOption('sixteenths')
   await dialog.getByRole('combobox', { name: 'It begins with' }).selectOption('2')
   await dialog.getByRole('button', { name: 'Keep it' }).click()
@@ -104,6 +103,36 @@ test('a MIDI file is looked into, its voice and bar chosen, and a wrong first be
   await expect(notes(page).first()).toHaveAccessibleName(/bar 2, beat 1$/)
   await page.keyboard.press('Control+z')
   await expect(notes(page).first()).toHaveAccessibleName(/bar 2, beat 2$/)
+})
+
+test('of a tune with voices the melody is read, another is one key away, and its spelling is kept into every file', async ({
+  page,
+}) => {
+  const tune = 'X:1\nT:Davit\nL:1/4\nV:1 name="Reed"\nV:2 name="Keel"\nK:Db\nV:1\n_ccef|_g4|\nV:2\nD,_G,,D,_G,,|D,4|\n'
+  await open(page, `${server.address}line?chart=${wharf}`)
+  await page.getByRole('button', { name: 'Bring a line' }).click()
+  const dialog = page.getByRole('dialog', { name: 'Bring a line' })
+  const file = { name: 'davit.abc', mimeType: 'text/plain', buffer: Buffer.from(tune, 'utf16le') }
+  await dialog.getByLabel('Line file').setInputFiles(file)
+  const voices = dialog.getByRole('group', { name: 'Which voice' })
+  await expect(voices.getByRole('radio', { name: /^Reed/ })).toBeChecked()
+  await voices.getByRole('radio', { name: /^Reed/ }).focus()
+  await page.keyboard.press('ArrowDown')
+  await expect(voices.getByRole('radio', { name: /^Keel/ })).toBeChecked()
+  await expect(dialog.getByRole('status')).toContainText('Reed (5 notes)')
+  await page.keyboard.press('ArrowUp')
+  await expect(dialog.getByRole('status')).toContainText('5 notes.')
+  await dialog.getByRole('button', { name: 'Keep it' }).click()
+  await expect(page.getByRole('textbox', { name: 'Name of the line' })).toHaveValue('davit')
+  await expect
+    .poll(async () => (await call(server.address, 'GET', 'lines?q=davit')).body.items[0]?.line.notes[0])
+    .toEqual({
+      ...{ at: 0, for: 960, pitch: 71, name: 'Cb' },
+    })
+  const { id } = (await call(server.address, 'GET', 'lines?q=davit')).body.items[0]
+  const abc = await (await fetch(`${server.address}api/v1/lines/${id}/export?as=abc`)).text()
+  expect(abc).toContain('_c')
+  expect(await (await fetch(`${server.address}api/v1/lines/${id}/export?as=csv`)).text()).toContain('0,960,71,Cb,5')
 })
 
 test('what is no line is refused in words, and nothing is lost', async ({ page }) => {
