@@ -83,8 +83,8 @@ const read = (symbol: string | null): Harmony | null => {
 }
 
 /**
- * A chord of ours for one of MusicXML: what is printed (`text`) where it reads and says no less than the structure,
- * else the structure. Null where neither is understood.
+ * A chord of ours for one of MusicXML: what is printed (`text`) where it reads and says no less than the structure or more
+ * than its kind, else the structure. Null where neither is understood.
  */
 export const fromXml = (harmony: XmlHarmony): Harmony | null => {
   if (harmony.kind === 'none') return NO_CHORD
@@ -99,7 +99,10 @@ export const fromXml = (harmony: XmlHarmony): Harmony | null => {
         : (read(root + text + slash) ?? read(root + text))
   if (!printed || !structural) return printed ?? structural
   const [said, held] = [soundOf(printed), soundOf(structural)]
-  return (said & held) === held || text?.includes('alt') || text?.startsWith('(') ? printed : structural
+  const saysAll = (said & held) === held || text?.includes('alt') || text?.startsWith('(')
+  // `7sus4` under a plain dominant says more than its kind; alterations that stand beside the kind say more than `7`.
+  const saysMore = text !== '' && harmony.degrees.length === 0 && ((said & ~held) !== 0 || /omit|no/i.test(text ?? ''))
+  return saysAll || saysMore ? printed : structural
 }
 
 const KIND_OF = new Map(KINDS.map(([kind, quality]) => [quality, kind]).reverse() as [string, string][])

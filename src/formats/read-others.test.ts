@@ -1,5 +1,6 @@
 import { strToU8, zipSync } from 'fflate'
 import { describe, expect, it } from 'vitest'
+import { readChord } from '../core/index.ts'
 import { readChartFile } from './files.ts'
 import { openFile } from './open-file.ts'
 import { readAbcLine } from './read-abc-line.ts'
@@ -224,6 +225,30 @@ describe('what a tune writes', () => {
     expect(chart.bars.map((b) => b.section)).toEqual(['A', 'B'])
     expect(chart.bars.map((b) => b.spots[0]?.chord.symbol)).toEqual(['C', 'F'])
     expect(leftOut).toContainEqual({ what: '“(Am)” in bar 1', why: 'one chord stands in a place' })
+  })
+})
+
+describe('a chord of a score', () => {
+  const degree = (value: number, alter: number, type = 'add') =>
+    `<degree><degree-value>${value}</degree-value><degree-alter>${alter}</degree-alter><degree-type>${type}</degree-type></degree>`
+  it.each([
+    ['7sus4', 'dominant', '', 'C7sus4'],
+    ['13(b9)', 'dominant-13th', '', 'C13(b9)'],
+    ['7(omit3)', 'dominant', '', 'C7(omit3)'],
+    ['m11b5', 'half-diminished', '', 'Cm11b5'],
+    // What is printed says less: only the sign of its family, or nothing at all.
+    ['7', 'dominant-ninth', '', 'C9'],
+    ['', 'minor-seventh', '', 'Cm7'],
+    ['m', 'minor-seventh', '', 'Cm7'],
+    ['7', 'dominant', degree(9, -1), 'C7(b9)'],
+    ['7', 'dominant', degree(5, 1, 'alter'), 'C7(#5)'],
+  ])('printed “%s” for %s', async (printed, kind, degrees, symbol) => {
+    const source = score([
+      `<harmony><root><root-step>C</root-step></root><kind text="${printed}">${kind}</kind>${degrees}</harmony>${whole('C4')}`,
+    ])
+    const wanted = readChord(symbol)
+    const found = (await chartOf(source)).chart.bars[0]?.spots[0]?.chord
+    expect(found?.kind === 'chord' && found.symbol).toBe(wanted.ok && wanted.value.symbol)
   })
 })
 
