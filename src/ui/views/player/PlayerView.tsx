@@ -193,12 +193,12 @@ const PlayerView = ({ address, kept, openChart }: ViewProps) => {
         <Button className={styles.railed ?? ''} title=", and ." onClick={() => moveKey(1)}>
           Next key
         </Button>
-        <Button title="Play this round in, and have it read" onClick={takeRound}>
-          Record a take
-        </Button>
         <span className={styles.manner}>
           <MannerButtons manner={manner} />
           <SaveRounds name={of.item.name} />
+          <Button title="Play this round in, and have it read" onClick={takeRound}>
+            Record a take
+          </Button>
         </span>
         {session && (
           <Button title="Enter" onClick={goOnToNextBlock}>
