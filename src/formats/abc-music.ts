@@ -11,7 +11,7 @@ import {
   ticks,
   toAscii,
 } from '../core/index.ts'
-import type { FoundChord, LeftOut } from './assemble.ts'
+import type { FoundBar, FoundChord, LeftOut } from './assemble.ts'
 import { type BarNote, gracesLeftOut, type VoiceBar } from './played-bars.ts'
 
 interface AbcKey {
@@ -24,7 +24,7 @@ interface AbcPitch {
   readonly startTie?: object
   readonly endTie?: boolean
 }
-export interface AbcElement extends AbcKey {
+interface AbcElement extends AbcKey {
   readonly el_type: string
   readonly type?: string
   readonly title?: string
@@ -39,7 +39,7 @@ export interface AbcElement extends AbcKey {
   readonly endTriplet?: boolean
   readonly value?: AbcMeter['value']
 }
-export interface AbcMeter {
+interface AbcMeter {
   readonly type: string
   readonly value?: readonly { readonly num: string; readonly den?: string }[]
 }
@@ -61,11 +61,7 @@ export interface AbcTune {
 }
 
 /** A bar of a voice: its notes, and its chord symbols where notes and rests put them. */
-export interface AbcBar extends VoiceBar {
-  readonly section: string | null
-  readonly length: Ticks
-  readonly chords: readonly FoundChord[]
-}
+export type AbcBar = FoundBar & VoiceBar
 
 export interface AbcMusic {
   readonly bars: readonly AbcBar[]

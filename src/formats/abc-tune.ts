@@ -1,4 +1,5 @@
 import { ok, printCount, type Result } from '../core/index.ts'
+import type { AbcTune } from './abc-music.ts'
 import { abcTunes, abcVoices } from './abc-voices.ts'
 import { type Refusal, refuse } from './assemble.ts'
 
@@ -64,23 +65,21 @@ const tuneText = (source: string): Result<string, Refusal> => {
   return ok(lines.join('\n'))
 }
 
-/** A voice of a tune as the library parses it alone, in the shape its reader asks for. */
-export interface ParsedVoice<Tune> {
+/** A voice of a tune as the library parses it alone. */
+export interface ParsedVoice {
   readonly name: string
-  readonly tune: Tune
+  readonly tune: AbcTune
 }
 
 /** The tunes of a text, each by its voices. The library's own failures are the file's, not ours. */
-export const tunesIn = async <Tune>(
-  source: string,
-): Promise<Result<readonly (readonly ParsedVoice<Tune>[])[], Refusal>> => {
+export const tunesIn = async (source: string): Promise<Result<readonly (readonly ParsedVoice[])[], Refusal>> => {
   const text = tuneText(source)
   if (!text.ok) return text
   const { default: abcjs } = await import('abcjs')
   try {
     const tunes = abcTunes(text.value).map((tune) =>
       abcVoices(tune).flatMap(({ name, text: alone }) => {
-        const [parsed] = abcjs.parseOnly(alone) as unknown as readonly Tune[]
+        const [parsed] = abcjs.parseOnly(alone) as unknown as readonly AbcTune[]
         return parsed ? [{ name, tune: parsed }] : []
       }),
     )

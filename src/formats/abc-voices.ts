@@ -9,7 +9,7 @@ const NAMED = /(?:^|\s)(?:name|nm)\s*=\s*(?:"([^"]*)"|(\S+))/
 /** How voices are set on staves: no matter for one alone. */
 const LAYOUT = /^\s*%%\s*(?:score|staves)\b/
 
-/** The words after the K: line belong to voices; before it to all of them. */
+/** What stands after the K: line belongs to voices; before it to all of them. */
 const isKey = (line: string): boolean => /^\s*K:/.test(line)
 
 /**
@@ -34,6 +34,7 @@ export const abcVoices = (tune: string): readonly AbcVoice[] => {
   }
   let now = [...music.keys()][0] ?? null
   const before: string[] = []
+  const put = (piece: string): void => void (now === null ? before : declare(now, null)).push(piece)
   for (const line of body) {
     const found = FIELD.exec(line)
     if (found) {
@@ -47,7 +48,7 @@ export const abcVoices = (tune: string): readonly AbcVoice[] => {
       const closes = opens < 0 ? -1 : line.indexOf(']', opens)
       if (closes < 0) break
       const piece = line.slice(at, opens)
-      if (piece.trim() !== '') (now === null ? before : declare(now, null)).push(piece)
+      if (piece.trim() !== '') put(piece)
       now =
         line
           .slice(opens + 3, closes)
@@ -56,18 +57,18 @@ export const abcVoices = (tune: string): readonly AbcVoice[] => {
       at = closes + 1
     }
     const rest = line.slice(at)
-    if (at === 0 || rest.trim() !== '') (now === null ? before : declare(now, null)).push(rest)
+    if (at === 0 || rest.trim() !== '') put(rest)
   }
   if (music.size === 0) return [{ name: '', text: tune }]
   const shared = head.filter((line) => !FIELD.test(line) && !LAYOUT.test(line))
-  const [key = '', ...others] = [...shared].reverse()
+  const key = shared.at(-1) ?? ''
   return [...music].map(([id, own], i) => {
     const rest = fields.get(id) ?? ''
     const [, quoted, bare] = NAMED.exec(rest) ?? []
     const lead = i === 0 ? before : []
     return {
       name: quoted ?? bare ?? id,
-      text: [...[...others].reverse(), `V:${id}${rest}`, key, ...lead, ...own].join('\n'),
+      text: [...shared.slice(0, -1), `V:${id}${rest}`, key, ...lead, ...own].join('\n'),
     }
   })
 }

@@ -1,5 +1,5 @@
 import { type Chart, type Result, readKey, TICKS_PER_QUARTER, type WrittenBar } from '../core/index.ts'
-import { type AbcMusic, type AbcTune, abcMusic, metreOf, quartersOf } from './abc-music.ts'
+import { type AbcMusic, abcMusic, metreOf, quartersOf } from './abc-music.ts'
 import { tunesIn } from './abc-tune.ts'
 import { assemble, type Imported, type LeftOut, notPlayed, type Refusal, refuse, tempoOf } from './assemble.ts'
 
@@ -14,7 +14,7 @@ const chordVoice = (voices: readonly AbcMusic[]): AbcMusic | undefined => {
 
 /** Reads the chord symbols of an ABC tune: the first tune, the voice that has most of them. */
 export const readAbc = async (source: string): Promise<Result<Imported, Refusal>> => {
-  const parsed = await tunesIn<AbcTune>(source)
+  const parsed = await tunesIn(source)
   if (!parsed.ok) return parsed
   const [voices, ...others] = parsed.value
   const tune = voices?.[0]?.tune

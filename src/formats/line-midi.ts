@@ -1,7 +1,7 @@
 import { parseMidi } from 'midi-file'
 import { type Grid, ok, type Played, quantised, type Result, TICKS_PER_QUARTER } from '../core/index.ts'
 import { type LeftOut, type Refusal, refuse } from './assemble.ts'
-import { HIGHEST, lowerNotes } from './played-bars.ts'
+import { lowerLeftOut } from './played-bars.ts'
 import { likeliest, listed, type ReadLine, tooMuch } from './voices.ts'
 
 const DRUMS = 10
@@ -11,7 +11,7 @@ interface FoundVoice {
   /** From 1, as instruments count. */
   readonly channel: number
   readonly name: string
-  readonly raw: readonly Played[]
+  readonly notes: readonly Played[]
 }
 
 type Track = ReturnType<typeof parseMidi>['tracks'][number]
@@ -35,7 +35,7 @@ const voicesOf = (track: Track, index: number, scale: number): readonly FoundVoi
     }
     if (e.type === 'noteOn' && e.velocity > 0) open.set(key, at)
   }
-  return [...channels].map(([channel, raw]) => ({ track: index, channel: channel + 1, name, raw }))
+  return [...channels].map(([channel, notes]) => ({ track: index, channel: channel + 1, name, notes }))
 }
 
 /** Reads a line from a Standard MIDI File: the voice asked for, else the busiest high one; drums are left out. */
@@ -52,17 +52,16 @@ export const readMidiLine = (bytes: Uint8Array, voice: number | null, grid: Grid
   const all = file.tracks.flatMap((t, i) => voicesOf(t, i, scale))
   const voices = all.filter((v) => v.channel !== DRUMS)
   if (voices.length === 0) return refuse('The file has no notes besides drums.')
-  for (const { raw } of voices) {
-    const why = tooMuch(raw)
+  for (const { notes } of voices) {
+    const why = tooMuch(notes)
     if (why !== null) return refuse(why)
   }
-  const sounding = voices.map((v) => ({ ...v, notes: v.raw }))
-  const own = ((voice !== null && sounding[voice]) || likeliest(sounding)) as (typeof sounding)[number]
-  const line = quantised(own.raw, grid)
-  const lost = own.raw.length - line.length
-  const leftOut: LeftOut[] = []
-  if (all.length > voices.length) leftOut.push({ what: 'the drums', why: 'a line has pitches' })
-  if (lost > 0) leftOut.push({ what: lowerNotes(lost), why: HIGHEST })
-  if (voices.length > 1) leftOut.push({ what: `${voices.length - 1} other voices`, why: 'one is read at a time' })
-  return ok({ line, voices: sounding.map(listed), chosen: sounding.indexOf(own), leftOut, played: own.raw })
+  const own = ((voice !== null && voices[voice]) || likeliest(voices)) as FoundVoice
+  const line = quantised(own.notes, grid)
+  const leftOut: readonly LeftOut[] = [
+    ...(all.length > voices.length ? [{ what: 'the drums', why: 'a line has pitches' }] : []),
+    ...lowerLeftOut(own.notes.length - line.length),
+    ...(voices.length > 1 ? [{ what: `${voices.length - 1} other voices`, why: 'one is read at a time' }] : []),
+  ]
+  return ok({ line, voices: voices.map(listed), chosen: voices.indexOf(own), leftOut, played: own.notes })
 }

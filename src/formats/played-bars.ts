@@ -19,13 +19,13 @@ export interface VoiceBar {
   readonly notes: readonly BarNote[]
 }
 
-export const HIGHEST = 'of notes that begin together the highest is the line'
-export const lowerNotes = (count: number): string => `${count} lower ${count === 1 ? 'note' : 'notes'}`
-
+/** So many of something that a line cannot hold; nothing where there are none. */
+const countedOut = (count: number, what: string, why: string): readonly LeftOut[] =>
+  count === 0 ? [] : [{ what: `${count} ${what}${count === 1 ? '' : 's'}`, why }]
+export const lowerLeftOut = (count: number): readonly LeftOut[] =>
+  countedOut(count, 'lower note', 'of notes that begin together the highest is the line')
 export const gracesLeftOut = (count: number): readonly LeftOut[] =>
-  count === 0
-    ? []
-    : [{ what: `${count} grace ${count === 1 ? 'note' : 'notes'}`, why: 'they take no time of their own' }]
+  countedOut(count, 'grace note', 'they take no time of their own')
 
 /** A tie reaches its note across a rounding of ticks. */
 const NEAR = 2
@@ -67,9 +67,6 @@ export const playedNotes = (
       ...{ at: ticks(n.at), for: ticks(n.for), pitch: midi(n.pitch) },
       ...(note ? { note } : {}),
     })),
-    leftOut: [
-      ...(order.ok ? [] : [{ what: 'the repeats', why: 'they do not fit together' }]),
-      ...(lost > 0 ? [{ what: lowerNotes(lost), why: HIGHEST }] : []),
-    ],
+    leftOut: [...(order.ok ? [] : [{ what: 'the repeats', why: 'they do not fit together' }]), ...lowerLeftOut(lost)],
   }
 }

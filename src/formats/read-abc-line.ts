@@ -1,5 +1,5 @@
 import type { Result } from '../core/index.ts'
-import { type AbcTune, abcMusic } from './abc-music.ts'
+import { abcMusic } from './abc-music.ts'
 import { tunesIn } from './abc-tune.ts'
 import type { Refusal } from './assemble.ts'
 import { playedNotes } from './played-bars.ts'
@@ -7,7 +7,7 @@ import { lineOfVoices, type ReadLine } from './voices.ts'
 
 /** Reads the notes of an ABC file as they sound: the voice asked for of all its tunes, else the likeliest of the first; repeats played out. */
 export const readAbcLine = async (source: string, voice: number | null = null): Promise<Result<ReadLine, Refusal>> => {
-  const tunes = await tunesIn<AbcTune>(source)
+  const tunes = await tunesIn(source)
   if (!tunes.ok) return tunes
   const isOne = tunes.value.length === 1
   const voices = tunes.value.flatMap((all, track) =>

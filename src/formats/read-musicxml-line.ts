@@ -1,9 +1,21 @@
-import { pitchOn, type Result, readNote, TICKS_PER_QUARTER } from '../core/index.ts'
+import { pitchOn, type Result, readNote } from '../core/index.ts'
 import { type LeftOut, type Refusal, refuse } from './assemble.ts'
 import { alterSign } from './musicxml-chords.ts'
 import { type BarNote, gracesLeftOut, playedNotes, type VoiceBar } from './played-bars.ts'
 import { lineOfVoices, type ReadLine, type VoiceNotes } from './voices.ts'
-import { all, attribute, inside, type Node, nameOf, number, one, repeatsOf, scoreIn, shiftOf, text } from './xml.ts'
+import {
+  all,
+  attribute,
+  type Node,
+  nameOf,
+  number,
+  one,
+  repeatsOf,
+  scoreIn,
+  shiftOf,
+  text,
+  walkMeasure,
+} from './xml.ts'
 
 /** A voice as a part tells it: the staff it stands on and its name there. */
 const voiceOf = (note: Node): string => `${text(note, 'staff') || '1'} ${text(note, 'voice') || '1'}`
@@ -35,40 +47,20 @@ const readPart = (part: Node): Part => {
   let [divisions, graces] = [1, 0]
   for (const measure of all(part, 'measure')) {
     const notes = new Map<string, BarNote[]>()
-    let [at, longest] = [0, 0]
-    const ticksOf = (node: Node): number => (number(text(node, 'duration')) * TICKS_PER_QUARTER) / divisions
-    for (const node of inside(measure)) {
-      switch (nameOf(node)) {
-        case 'attributes':
-          divisions = Math.max(1, number(text(node, 'divisions'), divisions))
-          break
-        case 'backup':
-          at = Math.max(0, at - ticksOf(node))
-          break
-        case 'forward':
-          at += ticksOf(node)
-          break
-        case 'note': {
-          if (one(node, 'grace')) {
-            graces++
-            break
-          }
-          const length = ticksOf(node)
-          const from = one(node, 'chord') ? at - length : at
-          if (!one(node, 'chord')) at += length
-          const pitch = pitchOf(node, shift)
-          if (!pitch || one(node, 'cue')) break
-          const tied = all(node, 'tie').some((t) => attribute(t, 'type') === 'stop')
-          const voice = voiceOf(node)
-          names.add(voice)
-          const own = notes.get(voice) ?? []
-          own.push({ at: from, for: length, ...pitch, tied })
-          notes.set(voice, own)
-        }
-      }
-      longest = Math.max(longest, at)
-    }
-    measures.push({ bar: { ...repeatsOf(measure), length: longest }, notes })
+    const walked = walkMeasure(measure, divisions, (node, at, ticksIn) => {
+      if (nameOf(node) !== 'note') return
+      if (one(node, 'grace')) graces++
+      const pitch = pitchOf(node, shift)
+      if (!pitch || one(node, 'grace') || one(node, 'cue')) return
+      const tied = all(node, 'tie').some((t) => attribute(t, 'type') === 'stop')
+      const voice = voiceOf(node)
+      names.add(voice)
+      const own = notes.get(voice) ?? []
+      own.push({ at, for: ticksIn('duration'), ...pitch, tied })
+      notes.set(voice, own)
+    })
+    divisions = walked.divisions
+    measures.push({ bar: { ...repeatsOf(measure), length: walked.length }, notes })
   }
   const of = (voice: string) => measures.map(({ bar, notes }): VoiceBar => ({ ...bar, notes: notes.get(voice) ?? [] }))
   return { voices: new Map([...names].sort().map((name) => [name, of(name)])), graces }

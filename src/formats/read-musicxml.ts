@@ -5,7 +5,6 @@ import {
   type Result,
   readMetre,
   readNote,
-  TICKS_PER_QUARTER,
   type Ticks,
   ticks,
   transposeHarmony,
@@ -23,7 +22,20 @@ import {
   tempoOf,
 } from './assemble.ts'
 import { alterSign, fromXml, type XmlDegree } from './musicxml-chords.ts'
-import { all, attribute, inside, type Node, nameOf, number, one, repeatsOf, scoreIn, shiftOf, text } from './xml.ts'
+import {
+  all,
+  attribute,
+  inside,
+  type Node,
+  nameOf,
+  number,
+  one,
+  repeatsOf,
+  scoreIn,
+  shiftOf,
+  text,
+  walkMeasure,
+} from './xml.ts'
 
 const FIFTHS = ['Cb', 'Gb', 'Db', 'Ab', 'Eb', 'Bb', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F#', 'C#', 'G#', 'D#', 'A#']
 
@@ -88,40 +100,18 @@ const harmonyAt = (node: Node, at: Ticks, bar: number, reader: Reader): FoundCho
   return null
 }
 
-const durationOf = (node: Node): number => number(text(node, 'duration'))
-
 /** One measure: its chords where the notes, rests and offsets put them. */
 const measureOf = (measure: Node, bar: number, reader: Reader): FoundBar => {
   const chords: FoundChord[] = []
-  let [at, longest] = [0, 0]
   let section: string | null = null
-  const toTicks = (divisions: number): Ticks => ticks((divisions * TICKS_PER_QUARTER) / reader.divisions)
-  for (const node of inside(measure)) {
-    switch (nameOf(node)) {
-      case 'attributes':
-        reader.divisions = Math.max(1, number(text(node, 'divisions'), reader.divisions))
-        break
-      case 'note':
-        if (all(node, 'chord').length === 0 && all(node, 'grace').length === 0) at += durationOf(node)
-        break
-      case 'forward':
-        at += durationOf(node)
-        break
-      case 'backup':
-        at = Math.max(0, at - durationOf(node))
-        break
-      case 'direction':
-        section = text(node, 'direction-type', 'rehearsal') || section
-        break
-      case 'harmony': {
-        const place = toTicks(at + number(text(node, 'offset')))
-        const chord = harmonyAt(node, ticks(Math.max(0, place)), bar, reader)
-        if (chord) chords.push(chord)
-      }
-    }
-    longest = Math.max(longest, at)
-  }
-  return { section, ...repeatsOf(measure), length: toTicks(longest), chords }
+  const { length, divisions } = walkMeasure(measure, reader.divisions, (node, at, ticksIn) => {
+    if (nameOf(node) === 'direction') section = text(node, 'direction-type', 'rehearsal') || section
+    if (nameOf(node) !== 'harmony') return
+    const chord = harmonyAt(node, ticks(Math.max(0, at + ticksIn('offset'))), bar, reader)
+    if (chord) chords.push(chord)
+  })
+  reader.divisions = divisions
+  return { section, ...repeatsOf(measure), length: ticks(length), chords }
 }
 
 const BEATS: Readonly<Record<string, number>> = {

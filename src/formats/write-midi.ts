@@ -6,13 +6,13 @@ import {
   type Chart,
   type Feel,
   feelOf,
-  type Key,
   swingOf,
   swungNotes,
   TICKS_PER_QUARTER,
   type Tune,
   toAscii,
 } from '../core/index.ts'
+import { fifthsOf } from './fifths.ts'
 
 interface MidiNote {
   readonly at: number
@@ -94,13 +94,6 @@ const chunkOf = (events: readonly MidiEvent[], header: MidiHeader): Uint8Array =
   return chunk
 }
 
-const SHARPS = ['F', 'C', 'G', 'D', 'A', 'E', 'B']
-/** Sharps of a key signature, flats below 0. */
-const sharpsOf = ({ tonic, mode }: Key): number => {
-  const letters = 'CDEFGAB'.charAt(tonic.letter)
-  return SHARPS.indexOf(letters) - 1 + 7 * tonic.alter - (mode === 'minor' ? 3 : 0)
-}
-
 /** Tempo, key, metre and sections of a chart; a pickup is a bar of its own, so that bar lines stand where they are. */
 const headOf = (chart: Chart, tempo: number): readonly Moment[] => {
   const { metre, pickup, key } = chart
@@ -113,16 +106,17 @@ const headOf = (chart: Chart, tempo: number): readonly Moment[] => {
     },
   })
   const isHalf = !Number.isInteger(pickup)
-  const sharps = key ? sharpsOf(key) : 0
-  const sections = barsAt(chart).flatMap(({ from }, i) => {
+  const sharps = key && fifthsOf(key)
+  const bars = barsAt(chart)
+  const sections = bars.flatMap(({ from }, i) => {
     const section = chart.bars[i]?.section
     return section ? [{ at: from, event: { meta: true, type: 'marker', text: asciiOf(section) } }] : []
   })
   return [
     { at: 0, event: { meta: true, type: 'setTempo', microsecondsPerBeat } },
     ...(pickup > 0 ? [metreAt(0, isHalf ? pickup * 2 : pickup, isHalf ? metre.unit * 2 : metre.unit)] : []),
-    metreAt(barsAt(chart)[0]?.number === 0 ? (barsAt(chart)[0]?.to ?? 0) : 0, metre.beats, metre.unit),
-    ...(key && Math.abs(sharps) <= 7
+    metreAt(pickup > 0 ? (bars[0]?.to ?? 0) : 0, metre.beats, metre.unit),
+    ...(key && sharps !== null && Math.abs(sharps) <= 7
       ? [{ at: 0, event: { meta: true, type: 'keySignature', key: sharps, scale: key.mode === 'minor' ? 1 : 0 } }]
       : []),
     ...sections,

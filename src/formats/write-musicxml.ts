@@ -10,13 +10,8 @@ import {
   type Written,
   type WrittenBar,
 } from '../core/index.ts'
+import { fifthsOf } from './fifths.ts'
 import { stepAndAlter, toXml } from './musicxml-chords.ts'
-
-const FIFTHS: Readonly<Record<string, number>> = Object.fromEntries(
-  ['Fb', 'Cb', 'Gb', 'Db', 'Ab', 'Eb', 'Bb', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F#', 'C#', 'G#', 'D#', 'A#'].map(
-    (name, i) => [name, i - 8],
-  ),
-)
 
 type Out = Readonly<Record<string, unknown>>
 const el = (
@@ -62,10 +57,9 @@ const attributes = ({ key, metre }: Chart, reader: Reader | null): Out => {
   const [sign, line] = SCORE_CLEFS[reader?.clef ?? 'treble']
   const { letters = 0, semitones = 0 } = reader?.instrument.written ?? {}
   const transpose = semitones ? [el('transpose', [el('diatonic', -letters), el('chromatic', -semitones)])] : []
-  const fifths = key ? (FIFTHS[key.tonic.name] ?? 0) - (key.mode === 'minor' ? 3 : 0) : null
   return el('attributes', [
     el('divisions', TICKS_PER_QUARTER),
-    ...(key && fifths !== null ? [el('key', [el('fifths', fifths), el('mode', key.mode)])] : []),
+    ...(key ? [el('key', [el('fifths', fifthsOf(key) ?? 0), el('mode', key.mode)])] : []),
     el('time', [el('beats', metre.beats), el('beat-type', metre.unit)]),
     el('clef', [el('sign', sign), el('line', line)]),
     ...transpose,

@@ -1,5 +1,5 @@
 import { XMLParser } from 'fast-xml-parser'
-import { chordInterval, ok, type Result } from '../core/index.ts'
+import { chordInterval, ok, type Result, TICKS_PER_QUARTER } from '../core/index.ts'
 import { type Refusal, refuse } from './assemble.ts'
 
 /** An element in document order. */
@@ -106,3 +106,30 @@ export const repeatsOf = (measure: Node) => ({
   closes: repeats(measure, 'backward'),
   endings: endingsOf(measure),
 })
+
+/** A note that takes time of its own: the rest of a chord and graces do not. */
+const takesTime = (note: Node): boolean => !one(note, 'chord') && !one(note, 'grace')
+
+/**
+ * Walks through a measure in time: each element with the tick from the measure's start at which it begins, and a reader of
+ * its lengths. Gives the measure's length in ticks, and the divisions of a quarter that stand at its end.
+ */
+export const walkMeasure = (
+  measure: Node,
+  before: number,
+  visit: (node: Node, at: number, ticksIn: (of: string) => number) => void,
+): { readonly length: number; readonly divisions: number } => {
+  let [at, length, divisions] = [0, 0, before]
+  for (const node of inside(measure)) {
+    const name = nameOf(node)
+    const ticksIn = (of: string): number => (number(text(node, of)) * TICKS_PER_QUARTER) / divisions
+    if (name === 'attributes') divisions = Math.max(1, number(text(node, 'divisions'), divisions))
+    if (name === 'backup') at = Math.max(0, at - ticksIn('duration'))
+    // The rest of a chord begins with its first note.
+    const begins = name === 'note' && one(node, 'chord') ? at - ticksIn('duration') : at
+    visit(node, begins, ticksIn)
+    if (name === 'forward' || (name === 'note' && takesTime(node))) at += ticksIn('duration')
+    length = Math.max(length, at)
+  }
+  return { length, divisions }
+}
