@@ -76,8 +76,6 @@ const Now = ({ openChart }: { readonly openChart: OpenChart }) => {
   )
 }
 
-const UNTIL = 'after a bar of count, until you stop.'
-
 /** What one plays from, and the take as it is played. */
 export const RecordBar = ({
   openChart,
@@ -141,9 +139,9 @@ export const RecordBar = ({
             )}
             <p className={styles.soft}>
               {round
-                ? `As a round of ${toGlyphs(round.name)} in ${keyWords(round.key, openChart)}, ${UNTIL}`
+                ? `As a round of ${toGlyphs(round.name)} in ${keyWords(round.key, openChart)}. It begins after a bar of count and goes on until you stop.`
                 : chart
-                  ? `Over ${toGlyphs(chart.title || 'the sketch')}, ${UNTIL}`
+                  ? `Over ${toGlyphs(chart.title || 'the sketch')}, after a bar of count, until you stop.`
                   : 'Open a chart first: a take is played over one.'}
             </p>
           </>
