@@ -1,4 +1,4 @@
-import type { Grid, Result } from '../core/index.ts'
+import { type Grid, namedNotes, type Result } from '../core/index.ts'
 import type { Refusal } from '../formats/assemble.ts'
 import { readMidiLine } from '../formats/line-midi.ts'
 import { openFile } from '../formats/open-file.ts'
@@ -21,7 +21,7 @@ export const lineFileAnswer = async (bytes: Uint8Array, name: string, voice: num
   if (!read.ok) throw new Problem('bad_file', read.error.why, [fieldError('file', read.error.why, name)])
   const { line, voices, chosen, leftOut, played } = read.value
   return {
-    notes: line.map((n) => ({ at: n.at, for: n.for, pitch: n.pitch, ...(n.note ? { name: n.note.name } : {}) })),
+    notes: namedNotes(line),
     voices,
     chosen,
     leftOut,

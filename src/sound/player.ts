@@ -1,4 +1,4 @@
-import { Frequency, Gain, getContext, Limiter, start } from 'tone'
+import { Gain, getContext, Limiter, start } from 'tone'
 import type { Phrase } from './sound.ts'
 import { type VoicePool, voicePool } from './voice-pool.ts'
 
@@ -31,8 +31,6 @@ interface Due {
   readonly seconds: number
   readonly loudness: number
 }
-
-const hertz = (pitch: number): number => Frequency(pitch, 'midi').toFrequency()
 
 const strikesOf = (phrase: Phrase): readonly Due[] => {
   const chords = [{ at: 0, chord: phrase.chord }, ...(phrase.changes ?? [])]
@@ -79,7 +77,7 @@ export const play = async (phrase: Phrase, done: () => void): Promise<void> => {
   const look = (): void => {
     const until = context.currentTime + AHEAD_S
     for (let due = all[next]; due && begins + due.at < until; due = all[++next])
-      due.by.strike(hertz(due.pitch), begins + due.at, due.seconds, due.loudness)
+      due.by.strike(due.pitch, begins + due.at, due.seconds, due.loudness)
     if (next >= all.length) stopLooking()
   }
   looking = context.setInterval(look, EVERY_S)

@@ -1,4 +1,5 @@
-import { Frequency, Gain, getContext, getDestination, Synth } from 'tone'
+import { Gain, getContext, getDestination, Synth } from 'tone'
+import { hertz } from './voice-pool.ts'
 
 const LEVEL = 0.22
 const APART_S = 0.005
@@ -19,7 +20,7 @@ const makeVoice = () => {
     strike: (pitch: number, at: number, seconds: number, loudness: number): void => {
       // The clocks drift against each other by a few ms: a note never comes before the one before it.
       last = Math.max(at, last + APART_S)
-      synth.triggerAttackRelease(Frequency(pitch, 'midi').toFrequency(), seconds, last, loudness)
+      synth.triggerAttackRelease(hertz(pitch), seconds, last, loudness)
     },
   }
 }

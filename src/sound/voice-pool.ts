@@ -1,11 +1,13 @@
-import { type Gain, getContext, Synth } from 'tone'
+import { Frequency, type Gain, getContext, Synth } from 'tone'
+
+export const hertz = (pitch: number): number => Frequency(pitch, 'midi').toFrequency()
 
 type Made = ConstructorParameters<typeof Synth>[0]
 
 /** Voices that are struck by turns. */
 export interface VoicePool {
-  /** One note: hertz, and seconds of the context's clock. */
-  readonly strike: (hertz: number, at: number, seconds: number, loudness: number) => void
+  /** One note: a MIDI number, and seconds of the context's clock. */
+  readonly strike: (pitch: number, at: number, seconds: number, loudness: number) => void
   /** Ends what sounds, and what was struck ahead. */
   readonly silence: () => void
 }
@@ -21,11 +23,11 @@ export const voicePool = (count: number, made: Made, to: Gain): VoicePool => {
     until: 0,
   }))
   return {
-    strike: (hertz, at, seconds, loudness) => {
+    strike: (pitch, at, seconds, loudness) => {
       // A voice takes nothing that lies before what it was struck last.
       const free = voices.filter((v) => v.struck < at).sort((a, b) => a.until - b.until)[0]
       if (!free) return
-      free.synth.triggerAttackRelease(hertz, seconds, at, loudness)
+      free.synth.triggerAttackRelease(hertz(pitch), seconds, at, loudness)
       free.struck = at
       free.until = at + seconds
     },

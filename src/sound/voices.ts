@@ -1,7 +1,6 @@
 import {
   connect,
   Filter,
-  Frequency,
   Gain,
   getContext,
   getDestination,
@@ -12,7 +11,7 @@ import {
   WaveShaper,
 } from 'tone'
 import { CHANNELS, type Channel, loudnessOf, type Mix, type ScorePart } from './score.ts'
-import { voicePool } from './voice-pool.ts'
+import { hertz, voicePool } from './voice-pool.ts'
 
 /** The level starts low: practice is long and ears do not grow back. */
 const LEVEL = 0.3
@@ -29,7 +28,6 @@ const CHORD_VOICES = 12
 const PING = 5450
 
 const clickHertz = (isFirst: boolean): number => (isFirst ? 1760 : 1320)
-const hertz = (pitch: number): number => Frequency(pitch, 'midi').toFrequency()
 
 /** Instruments of the band, in the audio context that is current when they are made. */
 export interface Voices {
@@ -116,7 +114,7 @@ export const makeVoices = (): Voices => {
   const strikes: Readonly<Record<ScorePart, Strike>> = {
     line: (pitch, at, seconds, loudness) => line.triggerAttackRelease(hertz(pitch), seconds, at, loudness),
     bass: (pitch, at, seconds, loudness) => bass.triggerAttackRelease(hertz(pitch), seconds, at, loudness),
-    chords: (pitch, at, seconds, loudness) => chords.strike(hertz(pitch), at, seconds, loudness),
+    chords: chords.strike,
     ride: (pitch, at, seconds, loudness) => {
       ping.triggerAttackRelease(PING, 0.3, at, loudness)
       wash(pitch, at, seconds, loudness * 0.6)

@@ -22,6 +22,13 @@ export const spelledAs = (name: string | undefined, pitch: number): Pick<LineNot
   return isIt ? { note: read.value.note } : {}
 }
 
+/** A line in plain values, each spelling by its name: what `spelledAs` reads. */
+export const namedNotes = (line: Line) =>
+  line.map(({ at, for: length, pitch, note }) => ({
+    ...{ at, for: length, pitch },
+    ...(note ? { name: note.name } : {}),
+  }))
+
 /** A note moved by an interval; its spelling goes along. */
 export const movedNote = ({ note, ...n }: LineNote, by: Interval): LineNote => ({
   ...{ ...n, pitch: midi(n.pitch + by.semitones) },

@@ -33,6 +33,15 @@ export interface TakeValues {
 export const formOf = ({ chart, timeline }: Tune, bars: TakeValues['bars']): Span | null =>
   bars === null ? { from: 0, to: timeline.length } : spanOfBars(chart, bars[0], bars[1])
 
+/** A plan from what lies over each chord, kept where it changes; null where nothing lies over any. */
+export const planOver = (steps: KeptPlan['overlays']): KeptPlan | null => {
+  if (steps.every((s) => s.overlay === null)) return null
+  const changes = steps.filter(
+    (s, i) => i === 0 || s.overlay !== steps[i - 1]?.overlay || s.wished !== steps[i - 1]?.wished,
+  )
+  return { overlays: changes }
+}
+
 /** Where a moment of a take stands in its chart: in as many choruses of it as its form came round. */
 export const inChart = ({ timeline }: Tune, { from, to }: Span): ((at: number) => number) => {
   const size = to - from

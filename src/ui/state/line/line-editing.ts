@@ -7,6 +7,7 @@ import {
   midi,
   moveNote as moveInTime,
   movePitch,
+  namedNotes,
   pitchOnStaff,
   readEntry,
   removeNote,
@@ -21,7 +22,7 @@ import { changeRow } from '../kept/rows.ts'
 import { say } from '../page/notices.ts'
 import { concertTune, startAt } from '../tune/concert.ts'
 import { $openChart } from '../tune/open-chart.ts'
-import { $lineAnalysis, $lineNotes, keepLine, keptNotes, lineHere, notesOf, sounded } from './lines.ts'
+import { $lineAnalysis, $lineNotes, keepLine, lineHere, notesOf, sounded } from './lines.ts'
 
 /** How the next note is written: its length in beats, and where it goes when not after the note in view. */
 export interface Writing {
@@ -64,7 +65,7 @@ const REST_MS = 120
 
 /** Shows changed notes at once and keeps them. Edits of one `join` close to each other are undone together. */
 const change = (row: LineRow, line: Line, note: number, join?: string): void => {
-  changeRow('lines', row.id, { line: { notes: keptNotes(line) } }, { rest: REST_MS, ...(join ? { join } : {}) })
+  changeRow('lines', row.id, { line: { notes: namedNotes(line) } }, { rest: REST_MS, ...(join ? { join } : {}) })
   go({ note: Math.max(0, Math.min(line.length - 1, note)) })
 }
 

@@ -187,10 +187,6 @@ export const startLines = (): void => {
 }
 const isGone = (chartId: string): boolean => $opening.get()[openingKey('charts', chartId)]?.state === 'missing'
 
-/** The notes of a line as they are kept. */
-export const keptNotes = (line: Line): readonly KeptNote[] =>
-  line.map(({ note, ...n }) => keptNote(note ? { ...n, name: note.name } : n))
-
 /** Sounding pitches of kept notes, where they are given as numbers. */
 export const sounded = (notes: readonly KeptNote[]): Line =>
   lineOf(

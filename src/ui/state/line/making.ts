@@ -1,5 +1,5 @@
 import { atom } from 'nanostores'
-import { compass, degree, isDegree, type Overlay, reverse, transposeOverlay } from '../../../core/index.ts'
+import { compass, degree, isDegree, namedNotes, type Overlay, reverse, transposeOverlay } from '../../../core/index.ts'
 import { type MadeLine, type MakeAsk, makeInWorker, stopMakingInWorker } from '../../../workers/start.ts'
 import { $address, type Address, go } from '../address/address.ts'
 import { $kept, type Kept, sayKept } from '../kept/kept.ts'
@@ -7,7 +7,6 @@ import { addRow } from '../kept/rows.ts'
 import { say } from '../page/notices.ts'
 import { concertTune, textHere } from '../tune/concert.ts'
 import { $openChart, type OpenChart } from '../tune/open-chart.ts'
-import { keptNotes } from './lines.ts'
 
 /** How the making of lines stands: what was asked and what came of it. While a new one is made the last stay in sight. */
 export interface Making {
@@ -165,7 +164,7 @@ export const keepDraft = (): void => {
     name: draftName(address, openChart),
     chartId: chart?.id ?? null,
     text,
-    line: { notes: keptNotes(draft.line) },
+    line: { notes: namedNotes(draft.line) },
     played: null,
     ...{ tags: [], disputed: null, routeId: kept.route?.id ?? null },
   })

@@ -1,10 +1,9 @@
-import { barTicks, type KeyOrder, type Line, soundingAt, studyOf } from '../../../core/index.ts'
+import { barTicks, type KeyOrder, type Line, namedNotes, soundingAt, studyOf } from '../../../core/index.ts'
 import { $address, go } from '../address/address.ts'
 import { $kept, sayKept } from '../kept/kept.ts'
 import { addRow } from '../kept/rows.ts'
 import { say } from '../page/notices.ts'
 import { concertTune } from '../tune/concert.ts'
-import { keptNotes } from './lines.ts'
 
 /** Twelve keys; the range of most instruments in concert pitch. */
 const KEYS = 12
@@ -42,7 +41,7 @@ export const keepStudy = (name: string, line: Line, order: KeyOrder): void => {
         disputed: null,
         routeId: null,
       },
-      line: { notes: keptNotes(study.line) },
+      line: { notes: namedNotes(study.line) },
     },
     join,
   )

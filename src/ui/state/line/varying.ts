@@ -1,6 +1,7 @@
 import {
   type Line,
   type LineAnalysis,
+  namedNotes,
   type Overlay,
   reverse,
   type Tune,
@@ -14,7 +15,7 @@ import type { Address } from '../address/address.ts'
 import type { VaryKind, VaryWhat } from '../address/parts/make.ts'
 import type { LineRow } from '../kept/row-types.ts'
 import type { OpenChart } from '../tune/open-chart.ts'
-import { changeLine, keepLine, keptNotes } from './lines.ts'
+import { changeLine, keepLine } from './lines.ts'
 
 const STEPS_IN_SEQUENCE = [1, -1] as const
 
@@ -91,7 +92,7 @@ export const variationsHere = (
 
 /** Puts a variation in the line's place. */
 export const useVariation = (row: LineRow, { name, line }: Variation): void =>
-  changeLine(row, { line: { notes: keptNotes(line) }, played: null }, `Varied: ${name}.`)
+  changeLine(row, { line: { notes: namedNotes(line) }, played: null }, `Varied: ${name}.`)
 
 /** Keeps a line that was made of another one beside it. */
-export const keepBeside = (name: string, line: Line): boolean => keepLine(name.slice(0, 200), keptNotes(line), 0)
+export const keepBeside = (name: string, line: Line): boolean => keepLine(name.slice(0, 200), namedNotes(line), 0)

@@ -1,5 +1,5 @@
 import { atom } from 'nanostores'
-import { barsAt, beatOf, type KeptPlan, printChart, type Stage } from '../../../core/index.ts'
+import { barsAt, beatOf, type KeptPlan, planOver, printChart, type Stage } from '../../../core/index.ts'
 import { go } from '../address/address.ts'
 import { stopRounds } from './practising.ts'
 import { $onStage, concertStage } from './stage.ts'
@@ -17,14 +17,13 @@ export const $roundToTake = atom<RoundToTake | null>(null)
 
 /** What lies over a round, from each chord at which it changes. */
 const planOf = ({ tune: { chart, timeline }, span, laid }: Stage): KeptPlan | null => {
-  if (laid.length === 0) return null
   const steps = timeline.soundings
     .filter((s) => s.from >= span.from && s.from < span.to)
     .map(({ from, spot: { spot } }) => ({
       ...{ bar: spot.bar, beat: beatOf(spot, chart.metre) },
       overlay: laid.find((l) => l.from <= from && from < l.to)?.overlay.name ?? null,
     }))
-  return { overlays: steps.filter((s, i) => i === 0 || s.overlay !== steps[i - 1]?.overlay) }
+  return planOver(steps)
 }
 
 /** Goes to Takes with the round in view: over its chart, in its key, at its tempo. */

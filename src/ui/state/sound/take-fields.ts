@@ -1,5 +1,5 @@
 import { atom } from 'nanostores'
-import { beatOf, type KeptPlan, laidAt, plainKey, stepAt, type Tune } from '../../../core/index.ts'
+import { beatOf, type KeptPlan, laidAt, plainKey, planOver, stepAt, type Tune } from '../../../core/index.ts'
 import { $address } from '../address/address.ts'
 import { $kept } from '../kept/kept.ts'
 import { rowsIn } from '../kept/lists.ts'
@@ -21,14 +21,10 @@ const planOf = (tune: Tune): KeptPlan | null => {
   const steps = $kept.get()?.route?.steps ?? []
   const laid = tune.timeline.soundings.map(({ spot: { spot } }) => {
     const at = { bar: spot.bar, beat: beatOf(spot, tune.chart.metre) }
-    const wished = stepAt(steps, at)?.wished ?? null
-    return { ...at, overlay: laidAt(steps, at), wished }
+    const wished = stepAt(steps, at)?.wished
+    return { ...at, overlay: laidAt(steps, at), ...(wished == null ? {} : { wished }) }
   })
-  if (laid.every((l) => l.overlay === null)) return null
-  const changes = laid.filter(
-    (l, i) => i === 0 || l.overlay !== laid[i - 1]?.overlay || l.wished !== laid[i - 1]?.wished,
-  )
-  return { overlays: changes.map((l) => (l.wished === null ? { bar: l.bar, beat: l.beat, overlay: l.overlay } : l)) }
+  return planOver(laid)
 }
 
 const nameOf = (title: string, source: string): string => {
