@@ -33,8 +33,10 @@ const post = async (path, body) => {
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify(body),
   })
-  if (!answer.ok) throw new Error(`the demo's ${path} was refused: ${await answer.text()}`)
-  return answer.json()
+  const told = await answer.json()
+  if (told.code === 'id_taken' && told.current) return told.current
+  if (!answer.ok) throw new Error(`the demo's ${path} was refused: ${told.detail}`)
+  return told
 }
 
 const putSound = async (id, body) => {

@@ -1,9 +1,21 @@
 // What every command needs before it can run: packages, a build of the present source, a data directory with a database.
 import { spawnSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
-import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import {
+  accessSync,
+  constants,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
+import { backupNames, goneSentence, readOnlySentence } from '../src/server/backup/whole.mjs'
 import { lockDirectory, takenSentence } from '../src/server/lock.mjs'
 
 export const ROOT = fileURLToPath(new URL('..', import.meta.url))
@@ -79,9 +91,41 @@ export const ensureBuilt = () =>
 
 /** Makes the database of a data directory in a short process of its own: making one takes much more memory than using it. */
 export const ensureDatabase = (directory) => {
-  mkdirSync(directory, { recursive: true })
+  refuseIfUnwritable(directory)
   if (existsSync(join(directory, 'pg'))) return
+  if (backupNames(directory).length > 0) leave(goneSentence(directory))
   run('node', [join(ROOT, 'scripts/initdb.mjs'), directory])
+}
+
+const leave = (sentence) => {
+  console.error(sentence)
+  process.exit(1)
+}
+
+const refuseIfUnwritable = (directory) => {
+  try {
+    mkdirSync(directory, { recursive: true })
+    accessSync(directory, constants.W_OK)
+  } catch {
+    leave(readOnlySentence(directory))
+  }
+}
+
+/** Puts what is damaged of a data directory aside, so that a backup can be brought in; gives the name of that backup. */
+export const putDamagedAside = (directory, name) => {
+  const names = backupNames(directory)
+  const found = name === undefined ? names[0] : names.find((n) => n === name)
+  if (found === undefined)
+    leave(
+      names.length === 0
+        ? `There is no backup in ${directory}.`
+        : `There is no backup ${name} in ${directory}. There are: ${names.join(', ')}.`,
+    )
+  const folder = join(directory, 'pg')
+  const aside = `${folder}.damaged-${new Date().toISOString().slice(0, 19).replaceAll(':', '-')}`
+  if (existsSync(folder)) renameSync(folder, aside)
+  run('node', [join(ROOT, 'scripts/initdb.mjs'), directory])
+  return found
 }
 
 /** A data directory that another process has is a sentence on stderr and exit code 1. */
@@ -89,8 +133,6 @@ export const refuseIfTaken = async (directory) => {
   try {
     await (await lockDirectory(directory))()
   } catch (error) {
-    if (error.code !== 'EADDRINUSE') throw error
-    console.error(takenSentence(directory))
-    process.exit(1)
+    leave(error.code === 'EADDRINUSE' ? takenSentence(directory) : readOnlySentence(directory))
   }
 }

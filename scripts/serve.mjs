@@ -1,6 +1,7 @@
 // Serves the built program in this process and prints its address when it answers.
 import { createServer } from 'node:http'
 import { join } from 'node:path'
+import { Worker } from 'node:worker_threads'
 import { gate } from './gate.mjs'
 import { ROOT } from './prepare.mjs'
 
@@ -21,6 +22,13 @@ const listen = (server, port, host) =>
     server.listen(port, host, resolve)
   })
 
+/** The database runs on the thread that hears signals: where closing it never ends, another thread ends the program. */
+const PATIENCE = 20_000
+const endAtLast = () => {
+  const watch = `setTimeout(() => process.kill(process.pid, 'SIGKILL'), ${PATIENCE})`
+  new Worker(watch, { eval: true }).unref()
+}
+
 const stopOn = (server) => {
   let stopping = false
   const stop = async () => {
@@ -28,6 +36,7 @@ const stopOn = (server) => {
     stopping = true
     server.close()
     server.closeAllConnections()
+    endAtLast()
     await globalThis[CLOSE]?.()
     process.exit(0)
   }
@@ -50,8 +59,9 @@ export const serve = async ({
   const address = `http://${shownHost(host)}:${server.address().port}/`
   const health = await fetch(`${address}api/v1/health`)
   if (!health.ok) {
-    console.error((await health.json()).detail)
-    process.exit(1)
+    const { code, detail } = await health.json()
+    console.error(detail)
+    if (code !== 'damaged') process.exit(1)
   }
   return address
 }

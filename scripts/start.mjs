@@ -1,11 +1,24 @@
-// npm start: the player's own data, in CROSSFADE_DATA or data/.
+// npm start: the player's own data, in CROSSFADE_DATA or data/. --go-back [name] begins from the last backup, or a given one.
 import { resolve } from 'node:path'
-import { ensureBuilt, ensureDatabase, ensureInstalled, ROOT, refuseIfTaken } from './prepare.mjs'
+import { ensureBuilt, ensureDatabase, ensureInstalled, putDamagedAside, ROOT, refuseIfTaken } from './prepare.mjs'
 
-process.env.CROSSFADE_DATA = resolve(ROOT, process.env.CROSSFADE_DATA ?? 'data')
+const data = resolve(ROOT, process.env.CROSSFADE_DATA ?? 'data')
+process.env.CROSSFADE_DATA = data
 await ensureInstalled()
 await ensureBuilt()
-await refuseIfTaken(process.env.CROSSFADE_DATA)
-ensureDatabase(process.env.CROSSFADE_DATA)
+await refuseIfTaken(data)
+const asked = process.argv.indexOf('--go-back')
+const backup = asked === -1 ? null : putDamagedAside(data, process.argv[asked + 1])
+ensureDatabase(data)
 const { serve } = await import('./serve.mjs')
-console.log(await serve())
+const address = await serve()
+if (backup !== null) {
+  const answer = await fetch(`${address}api/v1/restore`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ of: backup }),
+  })
+  if (!answer.ok) console.error((await answer.json()).detail)
+  else console.log(`Gone back to ${backup}.`)
+}
+console.log(address)

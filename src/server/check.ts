@@ -39,7 +39,7 @@ const shown = (path: string): string => (path === '' || isUnwritable(path) ? 'Th
 const DEEPEST = 32
 
 /** Walks a parsed body without calling itself: nothing too deep, no unwritable text, in names as in values. */
-const refuseOddities = (body: unknown): void => {
+export const refuseOddities = (body: unknown): void => {
   const waiting: { readonly value: unknown; readonly path: string; readonly depth: number }[] = [
     { value: body, path: '', depth: 0 },
   ]

@@ -1,6 +1,8 @@
 import { join, resolve } from 'node:path'
 import { PGlite } from '@electric-sql/pglite'
+import { damagedSentence, looksWhole, readOnlySentence } from './backup/whole.mjs'
 import { lockDirectory, takenSentence } from './lock.mjs'
+import { roomFor } from './room.ts'
 import type { Database, Sql } from './sql.ts'
 
 const MIGRATIONS: Readonly<Record<string, string>> = import.meta.glob('./migrations/*.sql', {
@@ -22,12 +24,15 @@ const sqlOver = (pg: Queries): Sql => ({
     (await pg.query<Row>(text, [...parameters])).rows,
 })
 
+/** The data is of a program that knows more than this one. */
+class Newer extends Error {}
+
 const migrate = async (pg: PGlite): Promise<void> => {
   await pg.exec('create table if not exists schema_version (version integer not null)')
   const found = await pg.query<{ version: number }>('select coalesce(max(version), 0) as version from schema_version')
   const version = found.rows[0]?.version ?? 0
   if (version > NEWEST)
-    throw new Error(
+    throw new Newer(
       `This data was written by a newer Crossfade (schema ${version}; this program knows ${NEWEST}). It is left as it is.`,
     )
   for (const step of numbered.filter((m) => m.version > version))
@@ -37,29 +42,81 @@ const migrate = async (pg: PGlite): Promise<void> => {
     })
 }
 
+/** The journal is cut back whenever it has grown by so much: else it would grow until the program ends. */
+const JOURNAL = 48 * 1024 * 1024
+const LOOKED_AT_EVERY = 50
+
+const journalOf = (pg: PGlite) => {
+  let [writes, cut] = [0, 0]
+  return async (): Promise<void> => {
+    writes++
+    if (writes % LOOKED_AT_EVERY !== 0) return
+    const { rows } = await pg.query<{ at: number }>("select (pg_current_wal_lsn() - '0/0'::pg_lsn)::float8 as at")
+    const at = rows[0]?.at ?? 0
+    if (cut !== 0 && at - cut < JOURNAL) return
+    if (cut !== 0) await pg.exec('checkpoint')
+    cut = at
+  }
+}
+
+const WRITES = /^\s*(insert|update|delete)\b/i
+
+const openFolder = async (directory: string): Promise<PGlite> => {
+  const folder = join(directory, 'pg')
+  if (!looksWhole(folder)) throw new Error(damagedSentence(directory))
+  try {
+    const sizes = ['shared_buffers=16MB', 'min_wal_size=32MB', 'max_wal_size=64MB']
+    const pg = await PGlite.create({
+      dataDir: folder,
+      startParams: [...PGlite.defaultStartParams, ...sizes.flatMap((s) => ['-c', s])],
+    })
+    await migrate(pg)
+    return pg
+  } catch (error) {
+    if (error instanceof Newer) throw error
+    console.error(`The database says: ${error instanceof Error ? error.message : error}`)
+    throw new Error(damagedSentence(directory))
+  }
+}
+
 /**
  * Opens a data directory: takes its lock, opens the database in `pg/` (making it where missing), migrates.
- * Rejects with a sentence for the player where another process has it or the data is newer than the program.
+ * Rejects with a sentence for the player where another process has it, where it is damaged or cannot be written to, or
+ * where the data is newer than the program.
  */
 export const openDatabase = async (directory: string): Promise<Database> => {
   const unlock = await lockDirectory(resolve(directory)).catch((error: NodeJS.ErrnoException) => {
-    throw error.code === 'EADDRINUSE' ? new Error(takenSentence(directory)) : error
+    if (error.code === 'EADDRINUSE') throw new Error(takenSentence(directory))
+    throw error.code === 'EROFS' || error.code === 'EACCES' ? new Error(readOnlySentence(directory)) : error
   })
   try {
-    const folder = join(directory, 'pg')
-    const pg = await PGlite.create({
-      dataDir: folder,
-      startParams: [...PGlite.defaultStartParams, '-c', 'shared_buffers=16MB'],
-    })
-    await migrate(pg)
+    roomFor(directory, 0)
+    const pg = await openFolder(directory)
+    const grown = journalOf(pg)
+    const sql = sqlOver(pg)
     return {
-      ...sqlOver(pg),
-      transaction: (work) => pg.transaction((tx) => work(sqlOver(tx))),
+      query: async <Row>(text: string, parameters?: readonly unknown[]) => {
+        if (WRITES.test(text)) roomFor(directory, 0)
+        return sql.query<Row>(text, parameters)
+      },
+      transaction: async (work) => {
+        roomFor(directory, 0)
+        const done = await pg.transaction((tx) => work(sqlOver(tx)))
+        await grown()
+        return done
+      },
+      snapshot: (work) =>
+        pg.transaction(async (tx) => {
+          await tx.exec('set transaction isolation level repeatable read, read only')
+          return work(sqlOver(tx))
+        }),
+      hasRoomFor: (bytes) => roomFor(directory, bytes),
       close: async () => {
         await pg.close()
         await unlock()
       },
       schemaVersion: NEWEST,
+      directory,
     }
   } catch (error) {
     await unlock()

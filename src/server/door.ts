@@ -1,7 +1,7 @@
 import type { APIRoute } from 'astro'
 import type { ObjectSchema } from 'joi'
 import { check, checkJson, checkQuery } from './check.ts'
-import { Problem, problemResponse } from './problems.ts'
+import { Problem, type ProblemCode, problemResponse } from './problems.ts'
 
 export const BODY_LIMIT = 2 * 1024 * 1024
 export const IMPORT_LIMIT = 10 * 1024 * 1024
@@ -80,6 +80,13 @@ export const download = (
     },
   })
 
+/** What a disk refuses while something is written, in the interface's words. */
+const DISK: Readonly<Record<string, readonly [ProblemCode, string]>> = {
+  ENOSPC: ['disk_full', 'The disk is full. Make room, and it goes on by itself.'],
+  EROFS: ['read_only', 'The data cannot be written to: it is read-only for this program.'],
+  EACCES: ['read_only', 'The data cannot be written to: it is read-only for this program.'],
+}
+
 /** An endpoint: one call, one answer; problems and failures become problem+json here and nowhere else. */
 export const endpoint =
   (answer: (context: Parameters<APIRoute>[0]) => Promise<Response> | Response): APIRoute =>
@@ -88,6 +95,8 @@ export const endpoint =
       return await answer(context)
     } catch (error) {
       if (error instanceof Problem) return problemResponse(error)
+      const disk = DISK[(error as NodeJS.ErrnoException).code ?? '']
+      if (disk) return problemResponse(new Problem(...disk))
       console.error(error)
       return problemResponse(new Problem('failed', 'The program failed at this; what was kept before is safe.'))
     }

@@ -1,6 +1,7 @@
 import Joi, { type ObjectSchema, type Schema } from 'joi'
 import parse from 'joi-to-json'
 import { ANSWERS, PROBLEM } from './answer-schemas.ts'
+import { BACKUP_LIST, BACKUP_QUERY, RESTORE_BODY, RESTORE_QUERY, RESTORED } from './backup/schemas.ts'
 import { BODIES, QUERIES } from './compute-schemas.ts'
 import { FILE_QUERIES } from './file-schemas.ts'
 import { KIND_NAMES, KINDS, type KindName } from './kinds.ts'
@@ -132,6 +133,32 @@ const PARTS = {
   },
 }
 
+const ZIP = { content: { 'application/zip': { schema: BYTES } } } as const
+const restored = responses(RESTORED)
+const BACKUPS = [
+  ['/backup', { get: { operationId: 'backup', parameters: parametersOf(BACKUP_QUERY), responses: file } }],
+  ['/backups', operation('backups', NO_QUERY, BACKUP_LIST)],
+  ['/backups/{name}', { get: { operationId: 'backups-get', parameters: [{ ...ID, name: 'name' }], responses: file } }],
+  [
+    '/restore',
+    {
+      post: {
+        operationId: 'restore',
+        parameters: parametersOf(RESTORE_QUERY),
+        requestBody: {
+          required: true,
+          content: {
+            ...ZIP.content,
+            ...FORM.content,
+            ...content('application/json', jsonOf(RESTORE_BODY)).content,
+          },
+        },
+        responses: restored,
+      },
+    },
+  ],
+] as const
+
 const FILES = [
   ['/practice/export', { get: { operationId: 'practice-export', parameters: [], responses: file } }],
   ['/import', uploaded('import', NO_QUERY)],
@@ -206,6 +233,7 @@ export const openapi = (version: string) => ({
   paths: Object.fromEntries<object>([
     ...computing(),
     ...FILES,
+    ...BACKUPS,
     ...KIND_NAMES.flatMap(keeping),
     ['/undo', posted('undo', CHANGE, BROUGHT)],
     ['/redo', posted('redo', CHANGE, BROUGHT)],

@@ -18,6 +18,9 @@ export interface PageRows {
   readonly route: Row | null
 }
 
+/** What a page shows where nothing can be read. */
+export const NO_ROWS: PageRows = { titles: [], ideas: [], settings: [], chartId: null, chart: null, route: null }
+
 /** A chart of so many signs and chords is worked out while the page is made; of a longer one the page is made first. */
 const SHORT = { signs: 6000, chords: 256 } as const
 

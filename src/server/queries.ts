@@ -35,7 +35,9 @@ const statementsFor = (kind: Kind) => {
   const found = kind.search.map((s) => `${s} ilike $1`).join(' or ')
   const ofChart = kind.hasChart ? 'and ($5::text is null or chart_id = $5::text)' : ''
   return {
-    get: `select ${select(kind)} from ${kind.table} where id = $1 for update`,
+    read: `select ${select(kind)} from ${kind.table} where id = $1`,
+    /** For a change that follows in the same transaction. */
+    hold: `select ${select(kind)} from ${kind.table} where id = $1 for update`,
     insert: `insert into ${kind.table} (id, ${columns}) values ($1, ${values}) returning ${select(kind)}`,
     update: `update ${kind.table} set ${sets}, version = version + 1, deleted_at = null, updated_at = clock_timestamp() where id = $1 returning ${select(kind)}`,
     remove: `update ${kind.table} set version = version + 1, deleted_at = clock_timestamp(), updated_at = clock_timestamp() where id = $1 returning ${select(kind)}`,
@@ -108,6 +110,7 @@ export const PARTS = {
 
 /** What the server tells of the sound of a take; it is no change of the player's. */
 export const SOUNDS = {
+  folder: 'select name from sound_folder limit 1',
   tell: 'update takes set sound = $2::jsonb where id = $1',
 } as const
 

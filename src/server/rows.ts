@@ -36,14 +36,19 @@ const editable = (kind: Kind, row: Readonly<Record<string, unknown>>) =>
 const notFound = (kind: KindName, id: string) => new Problem('not_found', `There is no row ${id} in ${kind}.`)
 
 /** A row by its id, whether it stands or is deleted. What could not be an id is none. */
-const stored = async (sql: Sql, name: KindName, id: string): Promise<Stored | undefined> => {
+const stored = async (
+  sql: Sql,
+  name: KindName,
+  id: string,
+  how: 'read' | 'hold' = 'read',
+): Promise<Stored | undefined> => {
   if (isUnwritable(id)) return undefined
-  const [row] = await sql.query<Stored>(STATEMENTS[name].get, [id])
+  const [row] = await sql.query<Stored>(STATEMENTS[name][how], [id])
   return row
 }
 
-const live = async (sql: Sql, kind: Kind, id: string): Promise<Stored> => {
-  const row = await stored(sql, kind.name, id)
+const live = async (sql: Sql, kind: Kind, id: string, how: 'read' | 'hold' = 'read'): Promise<Stored> => {
+  const row = await stored(sql, kind.name, id, how)
   if (!row || row.deletedAt !== null) throw notFound(kind.name, id)
   return row
 }
@@ -133,7 +138,7 @@ export const createRow = (
     .catch(refused)
 
 const idFree = async (sql: Sql, name: KindName, id: string): Promise<void> => {
-  const taken = await stored(sql, name, id)
+  const taken = await stored(sql, name, id, 'hold')
   if (!taken) return
   const current = taken.deletedAt === null ? present(taken) : null
   throw new Problem('id_taken', `There is a row ${id} in ${name} already.`, [fieldError('id', 'taken', id)], current)
@@ -159,7 +164,7 @@ export const updateRow = (
   db
     .transaction(async (sql) => {
       const kind = KINDS[name]
-      const before = present(await live(sql, kind, id))
+      const before = present(await live(sql, kind, id, 'hold'))
       if (before.version !== version)
         throw new Problem(
           'stale_version',
@@ -178,7 +183,7 @@ export const updateRow = (
 export const deleteRow = (db: Database, name: KindName, id: string) =>
   db.transaction(async (sql) => {
     const kind = KINDS[name]
-    const before = present(await live(sql, kind, id))
+    const before = present(await live(sql, kind, id, 'hold'))
     const [row] = await sql.query<Stored>(STATEMENTS[kind.name].remove, [id])
     const change = await record(sql, name, 'delete', before, null)
     const undo = { method: 'POST', path: '/api/v1/undo', body: { change } }

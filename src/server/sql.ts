@@ -4,8 +4,14 @@ export interface Sql {
 }
 
 export interface Database extends Sql {
-  /** All or nothing; what the work throws takes everything back. */
+  /** All or nothing; what the work throws takes everything back. Refused at once where the disk has no room. */
   transaction<T>(work: (sql: Sql) => Promise<T>): Promise<T>
+  /** What is read in it is of one moment; it writes nothing. */
+  snapshot<T>(work: (sql: Sql) => Promise<T>): Promise<T>
+  /** Throws the problem that says why so many bytes cannot be kept now. */
+  hasRoomFor(bytes: number): void
   close(): Promise<void>
   readonly schemaVersion: number
+  /** The data directory, in which the sounds and the backups lie too. */
+  readonly directory: string
 }

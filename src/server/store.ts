@@ -1,16 +1,39 @@
+import { type Damage, findDamage } from './backup/damage.ts'
+import { clearPassing, keepBackupOfNews } from './backup/kept-backups.ts'
+import { clearOldSounds } from './backup/restore.ts'
 import { readyThreads, stopComputing } from './computing/computing.ts'
 import { openDatabase } from './database.ts'
 import type { Database } from './sql.ts'
 
 let opening: Promise<Database> | null = null
+let damage: readonly Damage[] = []
 
 /** So long after the data was opened the threads are made ready: the first page goes first. */
 const AFTER = 1500
+/** So often the data is read through, and backed up where anything was written. */
+const NOW_AND_THEN = 60 * 60 * 1000
+
+const checkUp = async (database: Database): Promise<void> => {
+  damage = await findDamage(database)
+}
+
+/** A backup of damaged data would push out one that is whole. */
+const backUp = async (database: Database, occasion: 'now and then' | 'at a clean stop'): Promise<void> => {
+  await checkUp(database)
+  if (damage.length > 0) return
+  await keepBackupOfNews(database, occasion, __VERSION__).catch((error: unknown) =>
+    console.error(`No backup was made: ${error instanceof Error ? error.message : error}`),
+  )
+}
 
 const open = async (): Promise<Database> => {
   try {
     const database = await openDatabase(process.env.CROSSFADE_DATA ?? 'data')
+    await checkUp(database)
+    await clearOldSounds(database)
+    await clearPassing(database.directory)
     readyThreads(AFTER)
+    setInterval(() => opening && backUp(database, 'now and then'), NOW_AND_THEN).unref()
     return database
   } catch (error) {
     opening = null
@@ -24,12 +47,23 @@ export const store = (): Promise<Database> => {
   return opening
 }
 
-/** Ends what is being worked out and closes the data at a clean stop; does nothing where it was never opened. */
+/** What was found damaged when the data was last read through. */
+export const foundDamage = (): readonly Damage[] => damage
+
+/** Reads everything through again, as after a restore. */
+export const checkAgain = async (): Promise<readonly Damage[]> => {
+  await checkUp(await store())
+  return damage
+}
+
+/** Ends what is being worked out, backs up and closes the data at a clean stop; does nothing where it was never opened. */
 const closeStore = async (): Promise<void> => {
   await stopComputing()
-  const opened = opening
+  const database = await opening?.catch(() => null)
+  if (!database) return
+  await backUp(database, 'at a clean stop')
   opening = null
-  await (await opened?.catch(() => null))?.close()
+  await database.close()
 }
 
 /** Where the process that serves this program finds how to close it. */

@@ -184,7 +184,7 @@ describe('what stands in the way of a chart being kept', () => {
   it.each([
     ['kept', {}, 'Kept.'],
     ['waiting', {}, 'Keeping …'],
-    ['unreachable', { held: true }, 'held in this browser, and kept as soon as it answers'],
+    ['unreachable', { held: true }, 'held in this browser, and kept as soon as it can be'],
     ['unreachable', { held: false }, 'only in this tab'],
     ['unreadable', { held: true, unread: { text: 'x' } }, 'while something in it does not read; held in this browser'],
     ['unreadable', { held: true, why: 'Too long.' }, 'Not kept: Too long.'],

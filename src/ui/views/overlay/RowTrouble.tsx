@@ -19,7 +19,7 @@ export const standingWords = ({ state, why, held, unread }: Standing<ServerRow>)
     case 'gone':
       return 'It was removed elsewhere.'
     case 'unreachable':
-      return `The program is not answering: ${held ? 'held in this browser, and kept as soon as it answers.' : ONLY_HERE}`
+      return `${(why ?? 'The program is not answering.').replace(/\.$/, '')}: ${held ? 'held in this browser, and kept as soon as it can be.' : ONLY_HERE}`
     case 'unreadable': {
       const where = held ? 'held in this browser.' : ONLY_HERE
       return Object.keys(unread).length > 0

@@ -8,6 +8,7 @@ import { keepSetting } from '../../state/kept/keep-setting.ts'
 import { CLEFS, LOOKS } from '../../state/kept/settings.ts'
 import type { OpenChart } from '../../state/tune/open-chart.ts'
 import type { ViewProps } from '../view.ts'
+import { Backups } from './Backups.tsx'
 import { Ears } from './Ears.tsx'
 import { Schools } from './Schools.tsx'
 import styles from './SetupView.module.css'
@@ -104,6 +105,7 @@ const SECTIONS: Readonly<
   ears: { label: 'My ears', Part: Ears },
   strings: { label: 'Strings', Part: Strings },
   look: { label: 'Look and keys', Part: Look },
+  backup: { label: 'Backup', Part: Backups },
   care: { label: 'Take care', Part: Care },
 }
 

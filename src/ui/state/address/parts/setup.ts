@@ -1,6 +1,6 @@
 import { choice, partOf, type ValueOf } from '../codec.ts'
 
-export const SETUP_SECTIONS = ['instrument', 'school', 'ears', 'strings', 'look', 'care'] as const
+export const SETUP_SECTIONS = ['instrument', 'school', 'ears', 'strings', 'look', 'backup', 'care'] as const
 export type SetupSection = (typeof SETUP_SECTIONS)[number]
 
 /** Which section of Set-up is open. */

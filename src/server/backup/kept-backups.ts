@@ -1,0 +1,95 @@
+import { mkdir, readdir, rm, stat } from 'node:fs/promises'
+import { basename, join } from 'node:path'
+import { Problem } from '../problems.ts'
+import type { Database } from '../sql.ts'
+import type { Manifest, Occasion } from './manifest.ts'
+import { openBackup } from './read-backup.ts'
+import { stateOf, writeBackup } from './write-backup.ts'
+
+/** So many of the backups that the program makes by itself are kept. */
+const MOST_KEPT = 10
+/** The sounds of takes go into them as far as they come to this; else they stay where they are, beside the backup. */
+const MOST_SOUND = 64 * 1024 * 1024
+
+const folderOf = (directory: string): string => join(directory, 'backups')
+
+/** Of a backup that stands in the data directory; throws where there is none of that name. */
+export const keptPath = async (directory: string, name: string): Promise<string> => {
+  const path = join(folderOf(directory), basename(name))
+  const isFile = (await stat(path).catch(() => null))?.isFile() ?? false
+  if (!/^[\w-]+\.zip$/.test(name) || !isFile) throw new Problem('not_found', `There is no backup ${name}.`)
+  return path
+}
+
+/** A path for a backup that is on its way in or out, and is not listed. */
+export const passingPath = async (directory: string, name: string): Promise<string> => {
+  const folder = join(folderOf(directory), 'passing')
+  await mkdir(folder, { recursive: true })
+  return join(folder, name)
+}
+
+/** Removes what was on its way when the program was cut off. */
+export const clearPassing = async (directory: string): Promise<void> => {
+  const folder = folderOf(directory)
+  for (const name of await readdir(folder).catch(() => []))
+    if (name === 'passing' || name.startsWith('making-')) await rm(join(folder, name), { recursive: true, force: true })
+}
+
+/** What is told of a backup, from its own manifest. */
+export const told = ({ version, schema, made, occasion, holds, sounds, soundsLeft }: Manifest) => ({
+  ...{ version, schema, made, occasion, holds, sounds, soundsLeft },
+})
+
+const namesIn = async (directory: string): Promise<readonly string[]> => {
+  const names = await readdir(folderOf(directory)).catch(() => [])
+  return names
+    .filter((n) => n.endsWith('.zip'))
+    .sort()
+    .reverse()
+}
+
+const manifestAt = async (db: Database, name: string): Promise<Manifest | null> => {
+  try {
+    const backup = await openBackup(join(folderOf(db.directory), name), db.schemaVersion)
+    backup.close()
+    return backup.manifest
+  } catch {
+    return null
+  }
+}
+
+/** The backups of the data directory, newest first; one that does not read is told as such. */
+export const listBackups = async (db: Database) =>
+  Promise.all(
+    (await namesIn(db.directory)).map(async (name) => {
+      const manifest = await manifestAt(db, name)
+      const { size } = await stat(join(folderOf(db.directory), name))
+      return { name, bytes: size, readable: manifest !== null, ...(manifest && told(manifest)) }
+    }),
+  )
+
+/** Their names sort by the moment they were made. */
+const nameNow = (occasion: Occasion): string =>
+  `${new Date().toISOString().slice(0, 23).replace('T', '_').replaceAll(/[:.]/g, '-')}-${occasion.replaceAll(' ', '-')}.zip`
+
+const prune = async (directory: string): Promise<void> => {
+  for (const name of (await namesIn(directory)).slice(MOST_KEPT))
+    await rm(join(folderOf(directory), name), { force: true })
+}
+
+/** Keeps a backup in the data directory and lets the oldest go; gives its name. */
+export const keepBackup = async (db: Database, occasion: Occasion, version: string): Promise<string> => {
+  await mkdir(folderOf(db.directory), { recursive: true })
+  const name = nameNow(occasion)
+  await writeBackup(db, join(folderOf(db.directory), name), { occasion, mostSound: MOST_SOUND, version })
+  await prune(db.directory)
+  return name
+}
+
+/** Keeps one where anything was written since the last. */
+export const keepBackupOfNews = async (db: Database, occasion: Occasion, version: string): Promise<string | null> => {
+  const [last] = await namesIn(db.directory)
+  const state = await db.snapshot(stateOf)
+  if (last !== undefined && (await manifestAt(db, last))?.state === state) return null
+  return keepBackup(db, occasion, version)
+}

@@ -1,0 +1,34 @@
+import { accessSync, constants, statfsSync } from 'node:fs'
+import { readOnlySentence } from './backup/whole.mjs'
+import { Problem } from './problems.ts'
+
+const MEGABYTE = 1024 * 1024
+/** The database opens its journal 16 MB at a time, and a table and its indexes grow beside it. */
+const NEEDED = 24 * MEGABYTE
+/** What is written comes to so many times its size: in the journal, the table, and what undo keeps. */
+const TIMES = 4
+
+const freeBytes = (directory: string): number => {
+  const { bavail, bsize } = statfsSync(directory)
+  return bavail * bsize
+}
+
+const isWritable = (directory: string): boolean => {
+  try {
+    accessSync(directory, constants.W_OK)
+    return true
+  } catch {
+    return false
+  }
+}
+
+/** Throws the problem that says why so many bytes cannot be kept now; what is kept already stays readable. */
+export const roomFor = (directory: string, bytes: number): void => {
+  if (!isWritable(directory)) throw new Problem('read_only', readOnlySentence(directory))
+  const free = freeBytes(directory)
+  if (free < NEEDED + bytes * TIMES)
+    throw new Problem(
+      'disk_full',
+      `The disk is full: ${Math.floor(free / MEGABYTE)} MB are free where the data lies. Make room, and it goes on by itself.`,
+    )
+}
