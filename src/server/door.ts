@@ -4,6 +4,8 @@ import { check, checkJson, checkQuery } from './check.ts'
 import { Problem, type ProblemCode, problemResponse } from './problems.ts'
 
 export const BODY_LIMIT = 2 * 1024 * 1024
+/** An hour of fast notes. */
+export const TAKE_LIMIT = 8 * 1024 * 1024
 export const IMPORT_LIMIT = 10 * 1024 * 1024
 
 /** The query, checked. */
@@ -33,8 +35,8 @@ export const readBytes = async (request: Request, limit: number): Promise<Uint8A
 }
 
 /** The bytes of a JSON body, and of none where it may be left out. */
-export const jsonBytes = async (request: Request, optional = false): Promise<Uint8Array> => {
-  const bytes = await readBytes(request, BODY_LIMIT)
+export const jsonBytes = async (request: Request, optional = false, limit = BODY_LIMIT): Promise<Uint8Array> => {
+  const bytes = await readBytes(request, limit)
   if (optional && bytes.length === 0) return bytes
   const type = request.headers.get('content-type')?.split(';')[0]?.trim().toLowerCase()
   if (type !== 'application/json') throw new Problem('not_json', 'Send application/json.')

@@ -1,6 +1,6 @@
 import type { APIContext } from 'astro'
 import { computeFor } from './computing/in-thread.ts'
-import { endpoint, json, jsonBytes, notAllowed, readBody, readQuery } from './door.ts'
+import { BODY_LIMIT, endpoint, json, jsonBytes, notAllowed, readBody, readQuery, TAKE_LIMIT } from './door.ts'
 import { isKind, KINDS, type Kind } from './kinds.ts'
 import { listRows } from './lists.ts'
 import { Problem } from './problems.ts'
@@ -25,7 +25,7 @@ export const listEndpoint = endpoint(async ({ params, url }) => {
 
 /** What a row is to hold, checked aside: a chart or a line has to be read whole for that. */
 const fieldsOf = async (context: APIContext, kind: Kind, versioned: boolean) => {
-  const body = await jsonBytes(context.request)
+  const body = await jsonBytes(context.request, false, kind.name === 'takes' ? TAKE_LIMIT : BODY_LIMIT)
   const answer = await computeFor(context, 'row', { body, kind: kind.name, versioned })
   if (answer.kind !== 'fields') throw new Error('a row is checked into its fields')
   return answer.fields

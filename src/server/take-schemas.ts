@@ -11,12 +11,15 @@ export const MOST_PLAYED = 40_000
 /** Early notes begin before the first bar, by a bar at most. */
 const EARLIEST = -16 * 960
 
-const moment = Joi.number().min(EARLIEST).max(MOST.ticks)
+/** An hour at the fastest tempo, and what still rings then. */
+const LATEST = 61 * 400 * 960
+
+const moment = Joi.number().min(EARLIEST).max(LATEST)
 const PLAYED = Joi.array()
   .items(
     Joi.object({
       at: moment.required(),
-      for: Joi.number().greater(0).max(MOST.ticks).required(),
+      for: Joi.number().greater(0).max(LATEST).required(),
       pitch: Joi.alternatives(Joi.number().integer().min(0).max(127), Joi.string().max(8)).required(),
       velocity: Joi.number().min(0).max(127),
     }),

@@ -274,6 +274,21 @@ test('unplugged in the middle, the tab closed, the server killed: the take is th
   expect((await takes()).find((t) => t.id === cut?.id)?.notes.map((n) => n.pitch)).toEqual([60, 62, 64, 65, 67, 69])
 })
 
+test('an hour of fast notes is kept, changed and read', async () => {
+  const notes = Array.from({ length: 26_000 }, (_, i) => ({
+    ...{ at: i * 461.538461538, for: 233.333333333, pitch: 60 + (i % 12), velocity: 0.7123456789 },
+  }))
+  const text = '| Dm7 | G7 | Cmaj7 | % |'
+  const take = { name: 'Long', text, tempo: 208, source: 'simulated', notes, open: true, tags: [] }
+  const made = await call(server.address, 'POST', 'takes', take)
+  expect(made.status).toBe(201)
+  const { status, body } = await call(server.address, 'PUT', `takes/${made.body.id}`, { ...made.body, open: false })
+  expect([status, body.notes?.length, body.open]).toEqual([200, notes.length, false])
+  const read = await call(server.address, 'POST', 'takes/read', { text, tempo: 208, notes })
+  expect([read.status, read.body.sentences?.length > 0]).toEqual([200, true])
+  await call(server.address, 'DELETE', `takes/${made.body.id}`)
+})
+
 test('while it is played, the server dead for a while, nothing is lost', async ({ page }) => {
   test.slow()
   await remove()

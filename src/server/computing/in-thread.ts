@@ -1,6 +1,6 @@
 import type { APIContext, APIRoute } from 'astro'
 import { withChart } from '../charts-of-rows.ts'
-import { download, endpoint, formBytes, jsonBytes, jsonText } from '../door.ts'
+import { BODY_LIMIT, download, endpoint, formBytes, jsonBytes, jsonText } from '../door.ts'
 import type { KindName } from '../kinds.ts'
 import { getRow } from '../rows.ts'
 import { store } from '../store.ts'
@@ -30,8 +30,8 @@ const inThread = (task: TaskName, gather: (context: APIContext) => Promise<Gathe
   endpoint(async (context) => respond(await computeFor(context, task, await gather(context))))
 
 export const fromQuery = (task: TaskName): APIRoute => inThread(task, () => ({}))
-export const fromBody = (task: TaskName): APIRoute =>
-  inThread(task, async ({ request }) => ({ body: await jsonBytes(request) }))
+export const fromBody = (task: TaskName, limit = BODY_LIMIT): APIRoute =>
+  inThread(task, async ({ request }) => ({ body: await jsonBytes(request, false, limit) }))
 export const fromFile = (task: TaskName): APIRoute => inThread(task, ({ request }) => formBytes(request))
 /** Of a kept row, with the chart it lies over. */
 export const fromRow = (task: TaskName, kind: KindName): APIRoute =>

@@ -16,6 +16,7 @@ const LONGER: Readonly<Partial<Record<TaskName, number>>> = {
   plan: 20_000,
   audit: 5000,
   take: 5000,
+  row: 5000,
   exportLine: 5000,
   import: 5000,
   readLine: 5000,

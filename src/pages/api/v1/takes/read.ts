@@ -1,5 +1,5 @@
 import { fromBody } from '../../../../server/computing/in-thread.ts'
-import { notAllowed } from '../../../../server/door.ts'
+import { notAllowed, TAKE_LIMIT } from '../../../../server/door.ts'
 
-export const POST = fromBody('take')
+export const POST = fromBody('take', TAKE_LIMIT)
 export const ALL = notAllowed
