@@ -24,14 +24,23 @@ export {
 export { type Condensed, condense, expand } from './chart/condensed.ts'
 export { type SpotInChart, spotsInChart } from './chart/context.ts'
 export { FEELS, type Feel, feelOf } from './chart/feel.ts'
-export { playedOrder } from './chart/form.ts'
+export { type Jumps, playedOrder } from './chart/form.ts'
 export { type Job, jobFromNext, jobName, PLAIN_JOBS, POINTING_JOBS, readJob } from './chart/job.ts'
 export { lineAndColumn, mendedText, proposeMend, repeatEdits } from './chart/mend.ts'
 export { type KeptOverride, type Override, overrideAt, readOverrides, sameBeat, splitChart } from './chart/overrides.ts'
 export { printChart } from './chart/print-chart.ts'
 export { type Checked, checkChart, HEADERS, readChart, readKey, readMetre } from './chart/read-chart.ts'
 export { type Reharmonisation, reharmonisationsAt } from './chart/reharmonise.ts'
-export { type Chord, degreeOver, guidesOf, type Harmony, heardOver, NO_CHORD, tonesOf } from './chord/chord.ts'
+export {
+  type Chord,
+  degreeOver,
+  guidesOf,
+  type Harmony,
+  heardOver,
+  NO_CHORD,
+  tonesOf,
+  UNKNOWN_CHORD,
+} from './chord/chord.ts'
 export { readChord, readHarmony } from './chord/parse.ts'
 export { USUAL_SPELLINGS as CHORD_SPELLINGS } from './chord/spellings.ts'
 export { type Fingered, fingeringOf } from './fretboard/fingering.ts'

@@ -10,8 +10,10 @@ import {
   type Ticks,
   ticks,
   toAscii,
+  UNKNOWN_CHORD,
 } from '../core/index.ts'
 import type { FoundBar, FoundChord, LeftOut } from './assemble.ts'
+import { type JumpSign, jumpsOf, signOfWords } from './jumps.ts'
 import { type BarNote, gracesLeftOut, type VoiceBar } from './played-bars.ts'
 
 interface AbcKey {
@@ -28,6 +30,7 @@ interface AbcElement extends AbcKey {
   readonly el_type: string
   readonly type?: string
   readonly title?: string
+  readonly decoration?: readonly string[]
   readonly duration?: number
   readonly rest?: { readonly type: string; readonly text?: number }
   readonly pitches?: readonly AbcPitch[]
@@ -129,10 +132,24 @@ const chordsAt = (e: AbcElement, at: Ticks, bar: number, leftOut: LeftOut[]): re
   return all.flatMap((c) => {
     if (c !== first) say(c.name, 'one chord stands in a place')
     else if (c.chord) return [{ at, chord: c.chord }]
-    else say(c.name, 'this chord is not understood')
+    else {
+      say(c.name, 'this chord is not understood: a ? stands there')
+      return [{ at, chord: UNKNOWN_CHORD }]
+    }
     return []
   })
 }
+
+const DECORATIONS: Readonly<Record<string, JumpSign>> = {
+  ...{ segno: 'segno', coda: 'coda', fine: 'fine', dacoda: 'tocoda' },
+  ...{ 'D.C.': 'dacapo', dacapo: 'dacapo', 'D.C.alcoda': 'dacapo', 'D.C.alfine': 'dacapo' },
+  ...{ 'D.S.': 'dalsegno', dalsegno: 'dalsegno', 'D.S.alcoda': 'dalsegno', 'D.S.alfine': 'dalsegno' },
+}
+/** Signs of a jump over an element: as ornaments, or in words. */
+const signsOf = ({ decoration, chord }: AbcElement): readonly JumpSign[] => [
+  ...(decoration ?? []).flatMap((d) => DECORATIONS[d] ?? []),
+  ...(chord ?? []).filter((c) => c.position !== 'default').flatMap((c) => signOfWords(c.name) ?? []),
+]
 
 interface OpenBar {
   section: string | null
@@ -142,9 +159,10 @@ interface OpenBar {
   at: number
   chords: FoundChord[]
   notes: BarNote[]
+  signs: JumpSign[]
 }
 const emptyBar = (): OpenBar => ({
-  ...{ section: null, opens: false, closes: false, endings: [], at: 0, chords: [], notes: [] },
+  ...{ section: null, opens: false, closes: false, endings: [], at: 0, chords: [], notes: [], signs: [] },
 })
 
 const WHOLE = 4 * TICKS_PER_QUARTER
@@ -152,6 +170,7 @@ const WHOLE = 4 * TICKS_PER_QUARTER
 /** Reads the one voice of a tune bar by bar: its notes as they sound, spelled as they are written, and its chords. */
 export const abcMusic = (tune: AbcTune): AbcMusic => {
   const bars: AbcBar[] = []
+  const signs: JumpSign[][] = []
   const leftOut: LeftOut[] = []
   let bar = emptyBar()
   let metre = tune.getMeter()
@@ -162,11 +181,12 @@ export const abcMusic = (tune: AbcTune): AbcMusic => {
   const holds = () => bar.at > 0 || bar.chords.length > 0
   const end = () => {
     here = new Map()
-    const { at, ...rest } = bar
+    const { at, signs: own, ...rest } = bar
     if (holds()) {
       bars.push({ ...rest, length: ticks(at) })
+      signs.push(own)
       bar = emptyBar()
-    } else bar = { ...emptyBar(), opens: bar.opens, endings: bar.endings, section: bar.section }
+    } else bar = { ...emptyBar(), opens: bar.opens, endings: bar.endings, section: bar.section, signs: own }
   }
   const notesOf = (e: AbcElement, length: number): void => {
     const going = new Map<number, number>()
@@ -197,6 +217,7 @@ export const abcMusic = (tune: AbcTune): AbcMusic => {
       switch (e.el_type) {
         case 'note': {
           graces += e.gracenotes?.length ?? 0
+          bar.signs.push(...signsOf(e))
           bar.chords.push(...chordsAt(e, ticks(bar.at), bars.length + 1, leftOut))
           if (e.rest?.type === 'spacer') break
           const rests = e.rest?.type.endsWith('multimeasure') ? (e.rest.text ?? 1) : 0
@@ -226,7 +247,12 @@ export const abcMusic = (tune: AbcTune): AbcMusic => {
           const last = bars.at(-1)
           if (closes && holds()) bar.closes = true
           else if (closes && last) bars[bars.length - 1] = { ...last, closes: true }
+          const here = signsOf(e).map((s): JumpSign => (s === 'coda' ? 'coda after' : s))
+          const isLanding = (s: JumpSign): boolean => s === 'segno'
+          if (holds()) bar.signs.push(...here.filter((s) => !isLanding(s)))
+          else signs.at(-1)?.push(...here.filter((s) => !isLanding(s)))
           end()
+          bar.signs.push(...here.filter(isLanding))
           if (e.type === 'bar_left_repeat' || e.type === 'bar_dbl_repeat') bar.opens = true
           if (e.startEnding) bar.endings = endingsOf(e.startEnding)
         }
@@ -237,5 +263,6 @@ export const abcMusic = (tune: AbcTune): AbcMusic => {
   leftOut.push(...gracesLeftOut(graces))
   if (tune.lines.some((l) => (l.staff?.[0]?.voices.length ?? 0) > 1))
     leftOut.push({ what: 'voices laid over each other in one bar', why: 'the first of them is read' })
-  return { bars, leftOut }
+  const jumps = jumpsOf(signs)
+  return { bars: bars.map((b, i) => ({ ...b, jumps: jumps[i] })), leftOut }
 }

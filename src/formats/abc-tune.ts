@@ -49,7 +49,8 @@ const tuneText = (source: string): Result<string, Refusal> => {
   for (const raw of source.split('\n')) {
     const line = raw.trimStart()
     if (line.startsWith('%') && !line.startsWith('%%')) continue
-    lines.push(raw)
+    // The library knows the sign for leaving to the coda by its words only.
+    lines.push(raw.replaceAll('!dacoda!', '"^To Coda"'))
     isTune ||= isField(line, 'XK')
     if (isField(line, WORDS) || line.startsWith('%%')) continue
     if (isField(line, 'V')) voices++

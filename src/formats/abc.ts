@@ -1,10 +1,7 @@
 import { type Chart, type Result, readKey, TICKS_PER_QUARTER, type WrittenBar } from '../core/index.ts'
 import { type AbcMusic, abcMusic, metreOf, quartersOf } from './abc-music.ts'
 import { tunesIn } from './abc-tune.ts'
-import { assemble, type Imported, type LeftOut, notPlayed, type Refusal, refuse, tempoOf } from './assemble.ts'
-
-/** Signs of a jump, which a chart's text has none for. */
-const JUMPS = /[!+](D\.C\.|D\.S\.|dacapo|segno|coda|fine)/i
+import { assemble, type Imported, type LeftOut, type Refusal, refuse, tempoOf } from './assemble.ts'
 
 /** Which voice has most chord symbols; the first of those that have as many. */
 const chordVoice = (voices: readonly AbcMusic[]): AbcMusic | undefined => {
@@ -31,8 +28,9 @@ export const readAbc = async (source: string): Promise<Result<Imported, Refusal>
     ...(others.length > 0 ? [{ what: `${others.length} more tunes`, why: 'one chart is read at a time' }] : []),
     ...music.leftOut,
     ...(notes ? [{ what: 'the notes', why: 'a chart holds chord symbols only' }] : []),
-    ...(JUMPS.test(source) ? [notPlayed('a jump (da capo, dal segno, coda)')] : []),
-    ...(tune.metaText.partOrder ? [notPlayed('an order of parts')] : []),
+    ...(tune.metaText.partOrder
+      ? [{ what: 'an order of parts', why: 'the parts stand in the order they are written' }]
+      : []),
   ]
   return assemble({ title, key: key.ok ? key.value : null, metre, tempo, bars: music.bars }, said)
 }

@@ -4,6 +4,7 @@ import {
   type Chart,
   fail,
   type Harmony,
+  type Jumps,
   type Key,
   type Metre,
   MOST,
@@ -16,6 +17,7 @@ import {
   type Ticks,
   ticks,
 } from '../core/index.ts'
+import { writtenOut } from './written-out.ts'
 
 /** A chord symbol where a file has it; `at` counts from its bar's start. */
 export interface FoundChord {
@@ -29,6 +31,7 @@ export interface FoundBar {
   readonly opens: boolean
   readonly closes: boolean
   readonly endings: readonly number[]
+  readonly jumps?: Jumps | undefined
   readonly length: Ticks
   readonly chords: readonly FoundChord[]
 }
@@ -49,9 +52,6 @@ export interface LeftOut {
   readonly what: string
   readonly why: string
 }
-
-/** A sign of the form that a chart's text has none for. */
-export const notPlayed = (what: string): LeftOut => ({ what, why: 'it is not played out' })
 
 /** What was read from a file, before anything is kept: chart text that reads, and what was left out of it. */
 export interface Imported {
@@ -86,14 +86,19 @@ const spotsOf = (bar: FoundBar, whole: Ticks, before: Harmony) => {
   }))
 }
 
+/** Whether a last bar is as much shorter as the pickup is long: that is how a form with a pickup ends. */
+const isRest = (bars: readonly FoundBar[], at: number, pickup: number, whole: number): boolean =>
+  at === bars.length - 1 && pickup > 0 && (bars[at]?.length ?? 0) + (bars[0]?.length ?? 0) === whole
+
 /**
  * Makes chart text of what a file holds. A bar without a chord goes on with the one before, or rests at the start.
  * Refused where no chart holds so much.
  */
 export const assemble = (found: Found, leftOut: readonly LeftOut[]): Result<Imported, Refusal> => {
-  const { bars, ...head } = found
+  const { bars: asFound, ...head } = found
+  const { bars, leftOut: unsaid } = writtenOut(asFound, barTicks(found.metre))
   if (bars.length > MOST.bars) return refuse(`It has more than ${printCount(MOST.bars)} bars.`)
-  const told = [...leftOut]
+  const told = [...leftOut, ...unsaid]
   const pickup = firstBar(bars[0], head.metre)
   const whole = barTicks(head.metre)
   let before: Harmony = NO_CHORD
@@ -105,7 +110,7 @@ export const assemble = (found: Found, leftOut: readonly LeftOut[]): Result<Impo
         what: `${beyond.map((c) => c.chord.symbol).join(', ')} in bar ${i + 1}`,
         why: 'the bar is longer than the metre',
       })
-    else if (bar.length !== length && bar.length > 0 && i > 0)
+    else if (bar.length !== length && bar.length > 0 && i > 0 && !isRest(bars, i, pickup, length))
       told.push({ what: `the length of bar ${i + 1}`, why: 'a chart has one metre throughout' })
     const spots = spotsOf(bar, length, before)
     before = spots.at(-1)?.chord ?? before

@@ -174,17 +174,6 @@ describe('scores from other hands', () => {
     expect(read.leftOut.map((l) => l.what)).toEqual(['the 1 chords of part P2', 'the notes', 'H tristan in bar 2'])
     expect([read.chart.title, read.chart.key && keyName(read.chart.key)]).toEqual(['Hand made', 'Bb major'])
   })
-  it('says which signs of the form are not played out', async () => {
-    const jump = '<direction><direction-type><segno/></direction-type></direction>'
-    const thrice = '<barline location="right"><repeat direction="backward" times="3"/></barline>'
-    const read = await file(score(measure(FIRST + jump + chordXml('C', kind('major')) + rest(8) + thrice)))
-    expect(read.leftOut.map((l) => l.what)).toEqual([
-      'a jump (da capo, dal segno, coda)',
-      'a repeat of more than two passes',
-    ])
-    const tune = await file('X:1\nK:C\nM:4/4\nL:1/4\n"C"x4 | "F"x4 !D.C.! |]\n')
-    expect(tune.leftOut.map((l) => l.what)).toEqual(['a jump (da capo, dal segno, coda)'])
-  })
   it('reads ABC by other hands', async () => {
     const tune =
       'X:1\nT:Reel of rope\nM:6/8\nL:1/8\nK:Ador\n|: "Am"A2B "^loud"c2d | "G"BAG [GB]3 |1 "Em7"E6 :|2 "Am7"(3ABc d3 z |]\n'

@@ -1,4 +1,13 @@
-import { type Chord, type Harmony, NO_CHORD, readHarmony, readNote, setOf, tonesOf } from '../core/index.ts'
+import {
+  type Chord,
+  type Harmony,
+  NO_CHORD,
+  readHarmony,
+  readNote,
+  setOf,
+  tonesOf,
+  UNKNOWN_CHORD,
+} from '../core/index.ts'
 
 /** One alteration of a chord as MusicXML has it: `value` 5, `alter` -1, `type` alter is a lowered fifth. */
 export interface XmlDegree {
@@ -87,7 +96,7 @@ const read = (symbol: string | null): Harmony | null => {
  * than its kind, else the structure. Null where neither is understood.
  */
 export const fromXml = (harmony: XmlHarmony): Harmony | null => {
-  if (harmony.kind === 'none') return NO_CHORD
+  if (harmony.kind === 'none') return harmony.text === '?' ? UNKNOWN_CHORD : NO_CHORD
   const { root, bass, text } = harmony
   const structural = read(symbolOf(harmony))
   const slash = bass === null || bass === root ? '' : `/${bass}`

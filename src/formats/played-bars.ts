@@ -1,4 +1,4 @@
-import { type LineNote, midi, type Note, playedOrder, ticks } from '../core/index.ts'
+import { type Jumps, type LineNote, midi, type Note, playedOrder, ticks } from '../core/index.ts'
 import type { LeftOut } from './assemble.ts'
 
 /** A note where a file has it; `at` in ticks from its bar's start. `tied` goes on from the one before of its pitch. */
@@ -15,6 +15,7 @@ export interface VoiceBar {
   readonly opens: boolean
   readonly closes: boolean
   readonly endings: readonly number[]
+  readonly jumps?: Jumps | undefined
   readonly length: number
   readonly notes: readonly BarNote[]
 }

@@ -6,6 +6,7 @@ import { lineOfVoices, type ReadLine, type VoiceNotes } from './voices.ts'
 import {
   all,
   attribute,
+  jumpsIn,
   type Node,
   nameOf,
   number,
@@ -45,7 +46,8 @@ const readPart = (part: Node): Part => {
   const measures: { readonly bar: Omit<VoiceBar, 'notes'>; readonly notes: Map<string, BarNote[]> }[] = []
   const names = new Set<string>()
   let [divisions, graces] = [1, 0]
-  for (const measure of all(part, 'measure')) {
+  const jumps = jumpsIn(all(part, 'measure'))
+  for (const [i, measure] of all(part, 'measure').entries()) {
     const notes = new Map<string, BarNote[]>()
     const walked = walkMeasure(measure, divisions, (node, at, ticksIn) => {
       if (nameOf(node) !== 'note') return
@@ -60,7 +62,7 @@ const readPart = (part: Node): Part => {
       notes.set(voice, own)
     })
     divisions = walked.divisions
-    measures.push({ bar: { ...repeatsOf(measure), length: walked.length }, notes })
+    measures.push({ bar: { ...repeatsOf(measure), jumps: jumps[i], length: walked.length }, notes })
   }
   const of = (voice: string) => measures.map(({ bar, notes }): VoiceBar => ({ ...bar, notes: notes.get(voice) ?? [] }))
   return { voices: new Map([...names].sort().map((name) => [name, of(name)])), graces }

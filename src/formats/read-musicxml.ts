@@ -8,6 +8,7 @@ import {
   type Ticks,
   ticks,
   transposeHarmony,
+  UNKNOWN_CHORD,
   writtenRoot,
 } from '../core/index.ts'
 import {
@@ -16,7 +17,6 @@ import {
   type FoundChord,
   type Imported,
   type LeftOut,
-  notPlayed,
   type Refusal,
   refuse,
   tempoOf,
@@ -26,6 +26,7 @@ import {
   all,
   attribute,
   inside,
+  jumpsIn,
   type Node,
   nameOf,
   number,
@@ -76,15 +77,15 @@ const degreesOf = (harmony: Node): readonly XmlDegree[] =>
     }
   })
 
-const harmonyAt = (node: Node, at: Ticks, bar: number, reader: Reader): FoundChord | null => {
+const harmonyAt = (node: Node, at: Ticks, bar: number, reader: Reader): FoundChord => {
   const kind = one(node, 'kind')
   const root = one(node, 'root')
   const words = attribute(kind, 'text')
   const isNone = text(kind) === 'none'
   if (!root && !isNone) {
     const what = text(node, 'function') || text(node, 'numeral', 'numeral-root') || 'a harmony without a root'
-    reader.leftOut.push({ what: `${what} in bar ${bar}`, why: 'a chord needs a root by name' })
-    return null
+    reader.leftOut.push({ what: `${what} in bar ${bar}`, why: 'a chord needs a root by name: a ? stands there' })
+    return { at, chord: UNKNOWN_CHORD }
   }
   const bass = one(node, 'bass')
   const found = fromXml({
@@ -96,8 +97,8 @@ const harmonyAt = (node: Node, at: Ticks, bar: number, reader: Reader): FoundCho
   })
   if (found) return { at, chord: transposeHarmony(found, reader.shift) }
   const what = `${named(root, 'root-step', 'root-alter')}${words ?? ` ${text(kind)}`}`
-  reader.leftOut.push({ what: `${what} in bar ${bar}`, why: 'this chord is not understood' })
-  return null
+  reader.leftOut.push({ what: `${what} in bar ${bar}`, why: 'this chord is not understood: a ? stands there' })
+  return { at, chord: UNKNOWN_CHORD }
 }
 
 /** One measure: its chords where the notes, rests and offsets put them. */
@@ -107,8 +108,7 @@ const measureOf = (measure: Node, bar: number, reader: Reader): FoundBar => {
   const { length, divisions } = walkMeasure(measure, reader.divisions, (node, at, ticksIn) => {
     if (nameOf(node) === 'direction') section = text(node, 'direction-type', 'rehearsal') || section
     if (nameOf(node) !== 'harmony') return
-    const chord = harmonyAt(node, ticks(Math.max(0, at + ticksIn('offset'))), bar, reader)
-    if (chord) chords.push(chord)
+    chords.push(harmonyAt(node, ticks(Math.max(0, at + ticksIn('offset'))), bar, reader))
   })
   reader.divisions = divisions
   return { section, ...repeatsOf(measure), length: ticks(length), chords }
@@ -145,26 +145,26 @@ const metresLater = (part: Node): readonly LeftOut[] =>
       : [],
   )
 
-const JUMPS = ['dacapo', 'dalsegno', 'tocoda'] as const
-const MARKS = ['segno', 'coda'] as const
+/** How many measures are repeated under a sign that repeats bars, by measure; 0 where there is none. */
+const repeatedIn = (measures: readonly Node[]): readonly number[] => {
+  let size = 0
+  return measures.map((measure) => {
+    const signs = all(measure, 'attributes')
+      .flatMap((a) => all(a, 'measure-style'))
+      .flatMap((s) => all(s, 'measure-repeat'))
+    for (const sign of signs) size = attribute(sign, 'type') === 'start' ? Math.max(1, number(text(sign), 1)) : 0
+    return size
+  })
+}
 
-/** Signs of the form that a chart's text has none for. */
-const formLeftOut = (part: Node): readonly LeftOut[] => {
-  const measures = all(part, 'measure')
-  const [directions, lines] = [measures.flatMap((m) => all(m, 'direction')), measures.flatMap((m) => all(m, 'barline'))]
-  const sounds = [...measures, ...directions].flatMap((n) => all(n, 'sound'))
-  const places = [...directions.flatMap((d) => all(d, 'direction-type')), ...lines]
-  const styles = measures.flatMap((m) => all(m, 'attributes')).flatMap((a) => all(a, 'measure-style'))
-  const jumps =
-    sounds.some((n) => JUMPS.some((j) => attribute(n, j) !== null)) ||
-    places.some((n) => MARKS.some((mark) => one(n, mark) !== undefined))
-  const passes = lines.some((l) => number(attribute(one(l, 'repeat'), 'times') ?? '') > 2)
-  const same = styles.some((n) => attribute(one(n, 'measure-repeat'), 'type') === 'start')
-  return [
-    ...(jumps ? [notPlayed('a jump (da capo, dal segno, coda)')] : []),
-    ...(passes ? [notPlayed('a repeat of more than two passes')] : []),
-    ...(same ? [notPlayed('a sign that repeats bars')] : []),
-  ]
+/** Under a sign that repeats bars the chords are those of the bars before. */
+const withRepeated = (bars: readonly FoundBar[], repeated: readonly number[]): readonly FoundBar[] => {
+  const all: FoundBar[] = []
+  for (const [i, bar] of bars.entries()) {
+    const before = (repeated[i] ?? 0) > 0 && bar.chords.length === 0 ? all[i - (repeated[i] as number)] : undefined
+    all.push(before ? { ...bar, chords: before.chords, length: before.length } : bar)
+  }
+  return all
 }
 
 /**
@@ -193,7 +193,10 @@ export const readMusicXml = (source: string): Result<Imported, Refusal> => {
   const attributes = all(first, 'attributes')
   const metre = attributes.map(metreFrom).find((m) => m !== null) ?? { beats: 4, unit: 4 }
   const written = attributes.map(keyFrom).find((k) => k !== null) ?? null
-  const bars = all(part, 'measure').map((m, i) => measureOf(m, i + 1, reader))
+  const measures = all(part, 'measure')
+  const jumps = jumpsIn(measures)
+  const read = measures.map((m, i) => ({ ...measureOf(m, i + 1, reader), jumps: jumps[i] }))
+  const bars = withRepeated(read, repeatedIn(measures))
   const isPickup = attribute(first, 'implicit') === 'yes' || attribute(first, 'number') === '0'
   const [head, ...rest] = bars
   const lengths =
@@ -207,5 +210,5 @@ export const readMusicXml = (source: string): Result<Imported, Refusal> => {
     tempo: tempoOf((quartersIn(part) * metre.unit) / 4),
     bars: lengths,
   }
-  return assemble(found, [...leftOut, ...metresLater(part), ...formLeftOut(part)])
+  return assemble(found, [...leftOut, ...metresLater(part)])
 }

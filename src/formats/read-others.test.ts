@@ -1,7 +1,7 @@
 import { strToU8, zipSync } from 'fflate'
 import { describe, expect, it } from 'vitest'
 import { readChord } from '../core/index.ts'
-import { readChartFile } from './files.ts'
+import { readChartFile, writeChart } from './files.ts'
 import { openFile } from './open-file.ts'
 import { readAbcLine } from './read-abc-line.ts'
 import { readMusicXmlLine } from './read-musicxml-line.ts'
@@ -34,6 +34,10 @@ const pitch = (name: string) =>
   `<pitch><step>${name[0]}</step>${name.includes('b') ? '<alter>-1</alter>' : ''}<octave>${name.at(-1)}</octave></pitch>`
 const whole = (name: string, voice = 1) => `<note>${pitch(name)}<duration>4</duration><voice>${voice}</voice></note>`
 const left = (inside: string) => `<barline location="left">${inside}</barline>`
+const direction = (inside: string) => `<direction><direction-type>${inside}</direction-type></direction>`
+const said = (words: string) => direction(`<words>${words}</words>`)
+const drawn = (sign: string) => direction(`<${sign}/>`)
+const sound = (sign: string) => `<sound ${sign}="yes"/>`
 const right = (inside: string) => `<barline location="right">${inside}</barline>`
 const measures = (all: readonly string[]) => all.map((m, i) => `<measure number="${i + 1}">${m}</measure>`).join('')
 const DIVISIONS =
@@ -88,6 +92,44 @@ const FORMS: readonly (readonly [string, readonly string[], string])[] = [
     ],
     'C D C D C E',
   ],
+  [
+    '|:C8|D8!fine!:|E8|F8!D.C.alfine!|',
+    [
+      left('<repeat direction="forward"/>') + whole('C4'),
+      whole('D4') + sound('fine') + right('<repeat direction="backward"/>'),
+      whole('E4'),
+      whole('F4') + said('D.C. al Fine'),
+    ],
+    'C D C D E F C D',
+  ],
+  [
+    'C8|!segno!D8|E8!dacoda!|F8!D.S.alcoda!|!coda!G8|A8|]',
+    [
+      whole('C4'),
+      drawn('segno') + whole('D4'),
+      whole('E4') + said('To Coda') + drawn('coda'),
+      whole('F4') + sound('dalsegno'),
+      drawn('coda') + whole('G4'),
+      whole('A4'),
+    ],
+    'C D E F D E G A',
+  ],
+  [
+    '|:C8|1 D8:|2 E8!coda!|F8"^D.C. al Coda"|!coda!|:G8:|',
+    [
+      left('<repeat direction="forward"/>') + whole('C4'),
+      left('<ending number="1" type="start"/>') +
+        whole('D4') +
+        right('<ending number="1" type="stop"/><repeat direction="backward"/>'),
+      left('<ending number="2" type="start"/>') +
+        whole('E4') +
+        drawn('coda') +
+        right('<ending number="2" type="discontinue"/>'),
+      whole('F4') + said('Da Capo al Coda'),
+      drawn('coda') + left('<repeat direction="forward"/>') + whole('G4') + right('<repeat direction="backward"/>'),
+    ],
+    'C D C E F C E G G',
+  ],
 ]
 
 describe('repeats and endings', () => {
@@ -97,6 +139,50 @@ describe('repeats and endings', () => {
     // A chart of the same form has the same bars in the same order.
     const chords = music.replace(/([A-G])8/g, '"$1"$18')
     expect(await barsOf(tune(chords))).toBe(heard.replaceAll(' ', ' | '))
+  })
+  it('a repeat of three passes is played three times, and what follows is not', async () => {
+    const thrice = right('<repeat direction="backward" times="3"/>')
+    const chord = (root: string) => `<harmony><root><root-step>${root}</root-step></root><kind>major</kind></harmony>`
+    const source = score([
+      chord('C') + whole('C4') + thrice,
+      chord('D') + whole('D4'),
+      chord('E') + whole('E4') + right('<repeat direction="backward"/>'),
+    ])
+    expect(namesOf(xml(source))).toBe('C C C D E D E')
+    expect(await barsOf(source)).toBe('C | C | C | D | E | D | E')
+    expect((await chartOf(source)).leftOut.map((l) => l.what)).toContain('a repeat of more than two passes')
+  })
+  it('under a sign that repeats bars stand the chords of the bars before', async () => {
+    const chord = (root: string) => `<harmony><root><root-step>${root}</root-step></root><kind>minor</kind></harmony>`
+    const sign = (type: string, n = 2) =>
+      `<attributes><measure-style><measure-repeat type="${type}">${n}</measure-repeat></measure-style></attributes>`
+    const rest = '<note><rest measure="yes"/><duration>4</duration></note>'
+    const bars = [
+      chord('D') + rest,
+      chord('G') + rest,
+      sign('start') + rest,
+      rest,
+      sign('stop') + chord('A') + rest,
+      rest,
+    ]
+    expect(await barsOf(score(bars))).toBe('Dm | Gm | Dm | Gm | Am | Am')
+  })
+  it.each([
+    [
+      '|: "D"D4 | "A"A8 | "E"E4 :: "F"F4 | "G"G8 | "B"B4 :|',
+      'a repeat in the middle of a bar',
+      'D | A | E D | A | E F | G | B F | G | B',
+    ],
+    ['"D"D2 |: "A"A8 | "E"E6 :: "F"F2 | "G"G8 | "B"B6 :|', 'pickups to each part', null],
+    ['"C"C4 || "F"F4 | "G"G8 |]', 'a double bar line in the middle of a bar', 'C F | G'],
+  ])('%s: %s makes no bar longer than it is', async (music, _, bars) => {
+    const { chart, leftOut } = await chartOf(tune(music))
+    const played = chart.bars.map((b) => b.spots.map((s) => s.chord.symbol).join(' ')).join(' | ')
+    if (bars !== null) expect(played).toBe(bars)
+    const length = chart.bars.reduce((sum, b) => sum + b.spots.reduce((all, s) => all + s.length, 0), 0)
+    const last = (await abc(tune(music))).line.at(-1)
+    expect(length - ((last?.at ?? 0) + (last?.for ?? 0))).toBeLessThan(3840)
+    expect(leftOut.map((l) => l.what)).not.toContain('the length of bar 2')
   })
   it('join what is tied over a repeat sign only where it goes on', async () => {
     expect(lengthsOf(await abc(tune('|:C8-|1 C8:|2 D8|]')))).toEqual([7680, 3840, 3840])
@@ -249,6 +335,33 @@ describe('a chord of a score', () => {
     const wanted = readChord(symbol)
     const found = (await chartOf(source)).chart.bars[0]?.spots[0]?.chord
     expect(found?.kind === 'chord' && found.symbol).toBe(wanted.ok && wanted.value.symbol)
+  })
+})
+
+describe('a chord that is not understood', () => {
+  it('leaves a hole that is seen, and not the chord before', async () => {
+    const strange = '<harmony><root><root-step>G</root-step></root><kind text="tristan">other</kind></harmony>'
+    const plain = '<harmony><root><root-step>C</root-step></root><kind>major</kind></harmony>'
+    const degrees = '<harmony><function>IV</function><kind>major</kind></harmony>'
+    const source = score([
+      plain + whole('C4'),
+      strange + whole('C4'),
+      degrees + whole('C4'),
+      whole('C4'),
+      plain + whole('C4'),
+    ])
+    expect(await barsOf(source)).toBe('C | ? | ? | ? | C')
+    expect((await chartOf(source)).leftOut.map((l) => l.what).sort()).toEqual([
+      'Gtristan in bar 2',
+      'IV in bar 3',
+      'the notes',
+    ])
+    expect(await barsOf(tune('"C"C8|"Hb77"D8|"F"F8|]'))).toBe('C | ? | F')
+  })
+  it('stays that hole through every format', async () => {
+    const { chart } = await chartOf('| C ? | Dm7:3 ? | ? | % |')
+    for (const format of ['musicxml', 'abc'] as const)
+      expect(await barsOf(writeChart(chart, '', format)), format).toBe('C ? | Dm7 ? | ? | ?')
   })
 })
 

@@ -26,7 +26,7 @@ const el = (
 const harmony = (chord: Harmony, at: number): Out => {
   const offset = at > 0 ? [el('offset', at)] : []
   if (chord.kind === 'no chord')
-    return el('harmony', [el('root', [el('root-step', 'C')]), el('kind', 'none', { text: 'N.C.' }), ...offset])
+    return el('harmony', [el('root', [el('root-step', 'C')]), el('kind', 'none', { text: chord.symbol }), ...offset])
   const xml = toXml(chord)
   const note = (which: string, name: string) => {
     const { step, alter } = stepAndAlter(name)

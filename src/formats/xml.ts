@@ -1,6 +1,7 @@
 import { XMLParser } from 'fast-xml-parser'
-import { chordInterval, ok, type Result, TICKS_PER_QUARTER } from '../core/index.ts'
+import { chordInterval, type Jumps, ok, type Result, TICKS_PER_QUARTER } from '../core/index.ts'
 import { type Refusal, refuse } from './assemble.ts'
+import { type JumpSign, jumpsOf, signOfWords } from './jumps.ts'
 
 /** An element in document order. */
 export type Node = Readonly<Record<string, unknown>>
@@ -97,6 +98,34 @@ const endingsOf = (measure: Node): readonly number[] => {
     .map(Number)
     .filter((n) => Number.isInteger(n) && n > 0 && n < 10)
 }
+const SOUNDS = ['dacapo', 'dalsegno', 'tocoda', 'segno', 'coda', 'fine'] as const
+
+/** Signs of a jump in a measure: what is to sound, what is drawn, what is said in words. */
+const jumpSignsOf = (measure: Node): readonly JumpSign[] => {
+  const directions = all(measure, 'direction')
+  const sounds = [measure, ...directions].flatMap((n) => all(n, 'sound'))
+  const said = SOUNDS.filter((s) => sounds.some((n) => attribute(n, s) !== null))
+  const places = [...directions.flatMap((d) => all(d, 'direction-type')), ...all(measure, 'barline')]
+  const drawn = (['segno', 'coda'] as const).filter((sign) => places.some((p) => one(p, sign) !== undefined))
+  const words = places.flatMap((p) => all(p, 'words').flatMap((w) => signOfWords(text(w)) ?? []))
+  const signs = [...new Set([...said, ...drawn, ...words])]
+  // What leaves for the coda is drawn with its sign too.
+  return signs.includes('tocoda') ? signs.filter((s) => s !== 'coda') : signs
+}
+
+const timesOf = (measure: Node): number =>
+  Math.max(0, ...all(measure, 'barline').map((b) => number(attribute(one(b, 'repeat'), 'times') ?? '')))
+
+/** What each measure of a part says of the form besides its repeat signs. */
+export const jumpsIn = (measures: readonly Node[]): readonly (Jumps | undefined)[] => {
+  const jumps = jumpsOf(measures.map(jumpSignsOf))
+  return measures.map((m, i) => {
+    const times = timesOf(m)
+    return times > 2 ? { ...jumps[i], times: Math.min(times, MOST_PASSES) } : jumps[i]
+  })
+}
+const MOST_PASSES = 20
+
 const repeats = (measure: Node, direction: string): boolean =>
   all(measure, 'barline').some((b) => attribute(one(b, 'repeat'), 'direction') === direction)
 

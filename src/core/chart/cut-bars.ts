@@ -12,7 +12,7 @@ export interface Piece extends Word {
 }
 
 const BAR_LINES = [':|:', '|:', ':|', '||', '|]', '|'] as const
-const ENDING = /^(\s*)((?:[1-9][.,-]?)*[1-9]\.)(?=\s|\(|[A-G%N]|$)/
+const ENDING = /^(\s*)((?:[1-9][.,-]?)*[1-9]\.)(?=\s|\(|[A-G%N?]|$)/
 
 /** `1.` is [1], `1.2.` and `1,2.` are [1, 2], `1-3.` is [1, 2, 3]. */
 const passesOf = (mark: string): readonly number[] => {

@@ -2,17 +2,34 @@ import { MOST, printCount } from '../bounds.ts'
 import { fail, ok, type Result, type TextError } from '../result.ts'
 import type { WrittenBar } from './chart.ts'
 
+/** What else a file may say of its form at a bar; a chart's own text has repeats and endings only. */
+export interface Jumps {
+  /** A jump lands before this bar. */
+  readonly segno?: boolean | undefined
+  readonly coda?: boolean | undefined
+  /** After this bar, once it was jumped: on to the coda, or the end. */
+  readonly toCoda?: boolean | undefined
+  readonly fine?: boolean | undefined
+  /** After this bar back to the start or the sign, once; repeats are then played as the last time. */
+  readonly back?: 'start' | 'segno' | undefined
+  /** How often what closes with this bar is played. */
+  readonly times?: number | undefined
+}
+
 /** What the form is read from: signs of repeats, how many chords a bar has, and where it stands in its text. */
 export type FormBar = Pick<WrittenBar, 'opens' | 'closes' | 'endings' | 'text'> & {
   readonly spots: { readonly length: number }
+  readonly jumps?: Jumps | undefined
 }
 
 /** For each bar, should a repeat start there, how often it is played: as often as its endings count, else twice. */
 const passesFrom = (bars: readonly FormBar[]): readonly number[] => {
   const passes: number[] = []
   for (let i = bars.length - 1; i >= 0; i--) {
-    const after = bars[i + 1]?.opens ? 0 : (passes[i + 1] ?? 0)
-    passes[i] = Math.max(2, after, ...(bars[i]?.endings ?? []))
+    const [bar, next] = [bars[i], bars[i + 1]]
+    const isApart = next?.opens || (bar?.closes && next?.endings.length === 0)
+    const after = isApart ? 0 : (passes[i + 1] ?? 0)
+    passes[i] = Math.max(2, after, bar?.jumps?.times ?? 0, ...(bar?.endings ?? []))
   }
   return passes
 }
@@ -49,8 +66,8 @@ const badForm = (bars: readonly FormBar[]): TextError | null => {
 }
 
 /**
- * The written bars in the order they are played, as indices: repeats twice, or as often as their endings count.
- * Source: theory page, section 7.
+ * The written bars in the order they are played, as indices: repeats twice, or as often as their endings count; jumps
+ * as they are said. Source: theory page, section 7.
  */
 export const playedOrder = (bars: readonly FormBar[]): Result<readonly number[], TextError> => {
   const bad = badForm(bars)
@@ -60,9 +77,15 @@ export const playedOrder = (bars: readonly FormBar[]): Result<readonly number[],
   let chords = 0
   let [start, pass, last, at] = [0, 1, false, 0]
   let back = false
+  /** Not jumped yet; jumped, so that repeats are played as the last time; on in the coda. */
+  let way: 'first' | 'again' | 'coda' = 'first'
+  const enter = (bar: number): void => {
+    ;[at, start, last] = [bar, bar, false]
+    pass = way === 'again' ? (passes[bar] ?? 1) : 1
+  }
   while (at < bars.length) {
     const bar = bars[at] as FormBar
-    if (bar.opens && !back) [start, pass, last] = [at, 1, false]
+    if (bar.opens && !back) enter(at)
     back = false
     if (bar.endings.length > 0 && !bar.endings.includes(pass)) {
       at = after[at] as number
@@ -84,8 +107,24 @@ export const playedOrder = (bars: readonly FormBar[]): Result<readonly number[],
       back = true
       continue
     }
-    if (bar.closes) [start, pass, last] = [at + 1, 1, false]
-    at++
+    const { fine, toCoda, back: to } = bar.jumps ?? {}
+    const coda = bars.findIndex((b) => b.jumps?.coda)
+    if (way === 'again' && fine) break
+    if (way === 'again' && toCoda && coda >= 0) {
+      way = 'coda'
+      enter(coda)
+    } else if (way === 'first' && to) {
+      way = 'again'
+      enter(
+        to === 'start'
+          ? 0
+          : Math.max(
+              0,
+              bars.findIndex((b) => b.jumps?.segno),
+            ),
+      )
+    } else if (bar.closes) enter(at + 1)
+    else at++
   }
   return ok(order)
 }

@@ -137,7 +137,7 @@ export interface Checked {
  *     barline = "|" | "||" | "|]" | "|:" | ":|" | ":|:"
  *     bar     = [passes] ("%" | chord { chord | "/" })
  *     passes  = "1." | "1.2." | "1,2." | "1-3."
- *     chord   = symbol [":" beats] | "N.C."     a "/" lets the chord before it sound a beat longer
+ *     chord   = symbol [":" beats] | "N.C." | "?"     a "/" lets the chord before it sound a beat longer
  */
 export const checkChart = (text: string): Checked => {
   const header: Header = {

@@ -71,11 +71,14 @@ export interface Chord {
 
 export interface NoChord {
   readonly kind: 'no chord'
-  readonly symbol: 'N.C.'
+  /** `?` where a chord stands that was not understood. */
+  readonly symbol: 'N.C.' | '?'
 }
 export type Harmony = Chord | NoChord
 
 export const NO_CHORD: NoChord = { kind: 'no chord', symbol: 'N.C.' }
+/** A hole: some chord sounds, and which is not known. It has no reading, like `N.C.`. */
+export const UNKNOWN_CHORD: NoChord = { kind: 'no chord', symbol: '?' }
 
 const ALT_TENSIONS = ['b9', '#9', '#11', 'b13']
 const semitonesOf = (d: Degree): number => pitchClass(d.semitones)

@@ -1,7 +1,16 @@
 import { type Note, readNote } from '../pitch/note.ts'
 import { pitchClass } from '../pitch/units.ts'
 import { fail, ok, type Result, type TextError } from '../result.ts'
-import { buildChord, type Chord, type Harmony, NO_CHORD, type Quality, qualityOf, tonesOf } from './chord.ts'
+import {
+  buildChord,
+  type Chord,
+  type Harmony,
+  NO_CHORD,
+  type Quality,
+  qualityOf,
+  tonesOf,
+  UNKNOWN_CHORD,
+} from './chord.ts'
 import { printQuality, printSymbol } from './print.ts'
 import { readQuality } from './quality.ts'
 import { USUAL_SPELLINGS } from './spellings.ts'
@@ -76,6 +85,6 @@ export const readChord = (text: string): Result<Chord, TextError> => {
   return finish(text, root.value.end, root.value.note)
 }
 
-/** A chord or `N.C.`, as a chart may hold them. */
+/** A chord, `N.C.`, or `?` for one that is not known, as a chart may hold them. */
 export const readHarmony = (text: string): Result<Harmony, TextError> =>
-  NO_CHORD_FORMS.test(text) ? ok(NO_CHORD) : readChord(text)
+  text === '?' ? ok(UNKNOWN_CHORD) : NO_CHORD_FORMS.test(text) ? ok(NO_CHORD) : readChord(text)

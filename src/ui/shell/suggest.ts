@@ -28,7 +28,9 @@ export const suggest = (typed: string, openChart: OpenChart): readonly string[] 
   const text = toAscii(typed)
   const over = /^(.*\sover\s+)(\S*)$/i.exec(text)
   if (over) {
-    const chords = [...new Set(openChart.spots.map((s) => s.spot.chord.symbol))].filter((c) => c !== 'N.C.')
+    const chords = [
+      ...new Set(openChart.spots.flatMap(({ spot }) => (spot.chord.kind === 'chord' ? [spot.chord.symbol] : []))),
+    ]
     return matchSorter(chords, over[2] ?? '')
       .slice(0, MOST)
       .map((c) => (over[1] ?? '') + c)

@@ -41,8 +41,11 @@ const DeskView = ({ address, kept, openChart }: ViewProps) => {
         <Picture address={address} openChart={openChart} reading={reading} />
       ) : (
         <section className={styles.silent} aria-label="Overlay">
-          <h1>N.C.</h1>
-          <p>No chord sounds here, so there is nothing to be in or out of. Move on with → or the pedal.</p>
+          <h1>{current.spot.chord.symbol}</h1>
+          <p>
+            {current.spot.chord.symbol === '?' ? 'Which chord sounds here is not known' : 'No chord sounds here'}, so
+            there is nothing to be in or out of. Move on with → or the pedal.
+          </p>
         </section>
       )}
       <Lists address={address} kept={kept} openChart={openChart} reading={reading} />

@@ -97,7 +97,7 @@ const StandView = ({ address, openChart }: ViewProps) => {
   if (!reading)
     return (
       <div className={styles.empty}>
-        <h1>{openChart.current ? 'N.C.' : 'Nothing on the stand'}</h1>
+        <h1>{openChart.current?.spot.chord.symbol ?? 'Nothing on the stand'}</h1>
         <p>{openChart.current ? 'No chord sounds here.' : 'Open a chart on the Desk first.'}</p>
         <Button onClick={() => go({ view: 'desk' })}>To the Desk</Button>
       </div>
