@@ -54,7 +54,7 @@ export { displaceLine, holdNote, insertNote, moveNote, movePitch, removeNote } f
 export { pitchOnStaff, readEntry, writeEntry } from './line/entry.ts'
 export { type HeardNote, heardLine } from './line/heard.ts'
 export { type Line, type LineNote, lineOf, namedNotes, noteAround, spelledAs } from './line/line.ts'
-export { tripletsIn, type Written, writtenBar } from './line/notated.ts'
+export { IN_TIME_OF, tupletsIn, type Written, writtenBar } from './line/notated.ts'
 export { GRIDS, type Grid, type Played, quantised } from './line/quantise.ts'
 export { disputeKey, type Sentence, verdictOf } from './line/verdict.ts'
 export { APPROACH_NAMES, type ApproachName, BEFORES, type Before } from './make/approach.ts'

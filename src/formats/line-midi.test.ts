@@ -116,6 +116,86 @@ describe('a line from a MIDI file', () => {
       ),
     )
   })
+  it('keeps exactly what stands where it can be written: 32nds, triplets of sixteenths, fives, and rests between', () => {
+    const beats = fc.constantFrom(
+      [0, 60, 120, 180, 240, 300, 360, 420],
+      [0, 80, 160, 240, 320, 400],
+      [0, 96, 192, 288, 384],
+      [0, 160, 320],
+      [0, 120, 240, 360],
+      [0, 420],
+    )
+    fc.assert(
+      fc.property(fc.array(fc.tuple(beats, fc.boolean()), { minLength: 1, maxLength: 8 }), (all) => {
+        const notes = all.flatMap(([onsets, short], beat) =>
+          onsets.map((at, i): [number, number, number, number] => {
+            const until = onsets[i + 1] ?? 480
+            return [beat * 480 + at, short ? (until - at) / 2 : until - at, 60 + i, 1]
+          }),
+        )
+        const writable = notes.filter(([, length]) => (length * 2) % 40 === 0 || (length * 2) % 192 === 0)
+        fc.pre(writable.length > 0)
+        const read = readMidiLine(fileOf(writable), null, 'nearest')
+        expect(read.ok && sounds(read.value.line)).toEqual(
+          writable.map(([at, length, pitch]) => [at * 2, length * 2, pitch]),
+        )
+      }),
+    )
+  })
+  it.each([
+    [
+      'before it ends',
+      [
+        ['on', 0],
+        ['on', 480],
+        ['off', 481],
+        ['off', 960],
+      ],
+      [
+        [0, 960, 60],
+        [960, 960, 60],
+      ],
+    ],
+    [
+      'in the same moment, its end told after',
+      [
+        ['on', 0],
+        ['on', 480],
+        ['off', 480],
+        ['off', 960],
+      ],
+      [
+        [0, 960, 60],
+        [960, 960, 60],
+      ],
+    ],
+    [
+      'and ended once for both',
+      [
+        ['on', 0],
+        ['on', 480],
+        ['off', 960],
+      ],
+      [
+        [0, 960, 60],
+        [960, 960, 60],
+      ],
+    ],
+  ] as const)('a note struck again %s keeps its length', (_, moments, expected) => {
+    let last = 0
+    const events = moments.map(([what, at]): MidiEvent => {
+      const deltaTime = at - last
+      last = at
+      const type = what === 'on' ? 'noteOn' : 'noteOff'
+      return { deltaTime, type, channel: 0, noteNumber: 60, velocity: what === 'on' ? 90 : 0 }
+    })
+    const file = writeMidi({
+      header: { format: 1, numTracks: 1, ticksPerBeat: 480 },
+      tracks: [[...events, { deltaTime: 0, meta: true, type: 'endOfTrack' }]],
+    })
+    const read = readMidiLine(Uint8Array.from(file), null, 'nearest')
+    expect(read.ok && sounds(read.value.line)).toEqual(expected)
+  })
   it('any bytes are read or refused', () => {
     const good = fileOf([[0, 240, 60, 1]])
     fc.assert(

@@ -16,24 +16,43 @@ interface FoundVoice {
 
 type Track = ReturnType<typeof parseMidi>['tracks'][number]
 
+/** A note that sounds. Where it was struck while it still sounded, the end of the stroke before is still owed. */
+interface Sounding {
+  readonly from: number
+  owed: boolean
+  /** An end that may have been the one owed. */
+  end: number | null
+}
+
 /** The notes of one track by channel, in ticks of 960 a quarter; a note that never ends lasts to the next. */
 const voicesOf = (track: Track, index: number, scale: number): readonly FoundVoice[] => {
   const channels = new Map<number, Played[]>()
-  const open = new Map<string, number>()
+  const open = new Map<string, Sounding>()
+  const keep = (channel: number, pitch: number, { from }: Sounding, end: number): void => {
+    const notes = channels.get(channel) ?? []
+    if (end > from) notes.push({ at: from * scale, for: (end - from) * scale, pitch })
+    channels.set(channel, notes)
+  }
   let [at, name] = [0, '']
   for (const e of track) {
     at += e.deltaTime
     if (e.type === 'trackName' && 'text' in e) name = e.text.slice(0, 80)
     if (e.type !== 'noteOn' && e.type !== 'noteOff') continue
     const key = `${e.channel} ${e.noteNumber}`
-    const from = open.get(key)
-    if (from !== undefined) {
-      const notes = channels.get(e.channel) ?? []
-      notes.push({ at: from * scale, for: (at - from) * scale, pitch: e.noteNumber })
-      channels.set(e.channel, notes)
-      open.delete(key)
+    const sounding = open.get(key)
+    const isStruck = e.type === 'noteOn' && e.velocity > 0
+    if (sounding && !isStruck && sounding.owed) {
+      sounding.owed = false
+      sounding.end = at
+      continue
     }
-    if (e.type === 'noteOn' && e.velocity > 0) open.set(key, at)
+    if (sounding) keep(e.channel, e.noteNumber, sounding, isStruck ? (sounding.end ?? at) : at)
+    open.delete(key)
+    if (isStruck) open.set(key, { from: at, owed: sounding !== undefined && sounding.end === null, end: null })
+  }
+  for (const [key, sounding] of open) {
+    const [channel = 0, pitch = 0] = key.split(' ').map(Number)
+    if (sounding.end !== null) keep(channel, pitch, sounding, sounding.end)
   }
   return [...channels].map(([channel, notes]) => ({ track: index, channel: channel + 1, name, notes }))
 }

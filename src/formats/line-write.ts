@@ -4,11 +4,11 @@ import {
   barTicks,
   beatTicks,
   type Chart,
+  IN_TIME_OF,
   type Line,
   type LineNote,
   MOST,
   type Note,
-  noteAround,
   ok,
   type Pitch,
   pitchClass,
@@ -19,6 +19,8 @@ import {
   type Span,
   TICKS_PER_QUARTER,
   type Tune,
+  tupletsIn,
+  type Written,
   writtenBar,
 } from '../core/index.ts'
 import { fractionText, titleField } from './abc.ts'
@@ -38,16 +40,6 @@ export type LineFormat = keyof typeof LINE_FORMATS
 const spelling = (n: LineNote): Note => n.note ?? plainNote(pitchClass(n.pitch))
 const placed = (n: LineNote): Pitch => pitchNamed(spelling(n), n.pitch)
 
-/** A piece of a note or rest within one bar. */
-interface Piece {
-  readonly at: number
-  readonly for: number
-  readonly note: Pitch | null
-  /** Whether it goes on into the next piece, and from the one before. */
-  readonly ties: boolean
-  readonly tied: boolean
-}
-
 const endOfLine = (line: Line): number => line.reduce((end, n) => Math.max(end, n.at + n.for), 0)
 
 /** Where the bars of a line lie: the chart's, which may begin with a pickup, then whole ones as far as the line goes. */
@@ -61,52 +53,30 @@ const spansOf = (line: Line, chart: Chart): readonly Span[] => {
   return spans
 }
 
-/** A line cut at the bar lines, rests filled in. */
-const barsOfLine = (line: Line, spans: readonly Span[]): readonly (readonly Piece[])[] =>
-  spans.map(({ from, to }) => {
-    const pieces: Piece[] = []
-    let at = from
-    const rest = (until: number): void => {
-      if (until > at) pieces.push({ at: at - from, for: until - at, note: null, ties: false, tied: false })
-      at = Math.max(at, until)
-    }
-    for (let k = noteAround(line, from); k < line.length; k++) {
-      const n = line[k] as LineNote
-      if (n.at >= to) break
-      const stop = Math.min(n.at + n.for, line[k + 1]?.at ?? Infinity)
-      if (stop <= from) continue
-      rest(Math.max(n.at, from))
-      const until = Math.min(stop, to)
-      pieces.push({ at: at - from, for: until - at, note: placed(n), ties: stop > to, tied: n.at < from })
-      at = until
-    }
-    rest(to)
-    return pieces
-  })
-
-const FINEST = 40
-/** Whether what sounds in a bar lies on what can be written with values, dots and triplets. */
-const isWritable = (line: Line, { from, to }: Span): boolean => {
-  for (let k = noteAround(line, from); k < line.length; k++) {
-    const n = line[k] as LineNote
-    if (n.at >= to) break
-    if (n.at + n.for > from && (n.at % FINEST !== 0 || n.for % FINEST !== 0)) return false
-  }
-  return true
+/** A sign of a bar with its note, where it stands, and the tuplet that begins or ends with it. */
+interface Sign extends NoteAt {
+  readonly at: number
+  readonly sign: Written
+  /** How many signs the tuplet that begins here has. */
+  readonly begins?: { readonly signs: number; readonly of: 3 | 5 } | undefined
 }
 
-/** The signs of a bar as they are written, tied where a value ends and the note goes on. */
-const signsOf = (line: Line, { metre }: Chart, bar: Span): readonly NoteAt[] => {
-  const signs = writtenBar(line, bar, beatTicks(metre))
+/** The signs of a bar as they are written, tied where a value ends and the note goes on; none sounds over one of `cuts`. */
+const signsOf = (line: Line, { metre }: Chart, bar: Span, cuts: readonly number[] = []): readonly Sign[] => {
+  const signs = writtenBar(line, bar, beatTicks(metre), cuts)
+  const tuplets = tupletsIn(signs)
+  const begins = new Map(tuplets.map((t) => [t.places[0], { signs: t.places.length, of: t.of }]))
+  const ends = new Set(tuplets.map((t) => t.places.at(-1)))
   return signs.map((sign, i) => {
     const note = sign.note === null ? undefined : line[sign.note]
-    const begins = note?.at === sign.at
+    const isFirst = note !== undefined && (i > 0 ? signs[i - 1]?.note !== sign.note : note.at >= bar.from)
     return {
-      for: sign.for,
+      ...{ at: sign.at - bar.from, for: sign.for, sign },
       note: note ? placed(note) : null,
       ties: sign.tied,
-      tied: note !== undefined && !begins && (i > 0 ? signs[i - 1]?.note === sign.note : true),
-      sign,
+      tied: note !== undefined && !isFirst,
+      bracket: begins.has(i) ? 'start' : ends.has(i) ? 'stop' : undefined,
+      begins: begins.get(i),
     }
   })
 }
@@ -114,60 +84,44 @@ const signsOf = (line: Line, { metre }: Chart, bar: Span): readonly NoteAt[] => 
 const SIGN: Readonly<Record<number, string>> = { [-2]: '__', [-1]: '_', 0: '=', 1: '^', 2: '^^' }
 const EIGHTH = TICKS_PER_QUARTER / 2
 
-const abcNote = ({ note, ties }: Piece, length: number): string => {
-  if (!note) return `z${fractionText(length, EIGHTH)}`
+/** A length as it is written: in a tuplet the value, not the time it takes. */
+const lengthAs = ({ for: length, sign: { tuplet } }: Sign): number =>
+  tuplet === null ? length : (length * tuplet) / IN_TIME_OF[tuplet]
+
+const abcSign = (sign: Sign): string => {
+  const { note, ties, begins } = sign
+  const length = fractionText(Math.round(lengthAs(sign)), EIGHTH)
+  const tuplet = begins ? `(${begins.of}:${IN_TIME_OF[begins.of]}:${begins.signs}` : ''
+  if (!note) return `${tuplet}z${length}`
   const { letter, alter } = note.note
   const name = 'CDEFGAB'.charAt(letter)
   const octave =
     note.octave >= 5 ? name.toLowerCase() + "'".repeat(note.octave - 5) : name + ','.repeat(4 - note.octave)
-  return `${SIGN[alter]}${octave}${fractionText(length, EIGHTH)}${ties ? '-' : ''}`
+  return `${tuplet}${SIGN[alter]}${octave}${length}${ties ? '-' : ''}`
 }
 
-const THIRDS = 3
-/** A bar's notes; three alike that share the time of two are a triplet. */
-const abcBar = (pieces: readonly Piece[]): string => {
-  const words: string[] = []
-  for (let i = 0; i < pieces.length; i++) {
-    const group = pieces.slice(i, i + THIRDS)
-    const first = group[0] as Piece
-    const triplet =
-      group.length === THIRDS &&
-      group.every((p) => p.for === first.for) &&
-      first.for % 60 !== 0 &&
-      (first.for * THIRDS) % 120 === 0
-    if (triplet) {
-      words.push(`(3${group.map((p) => abcNote(p, (p.for * THIRDS) / 2)).join('')}`)
-      i += THIRDS - 1
-    } else words.push(abcNote(first, first.for))
-  }
-  return words.join(' ')
-}
-
+/** A line as a tune: its chords where they begin, its sections as parts. */
 const writeAbcLine = (name: string, line: Line, chart: Chart): string => {
-  const { metre, tempo } = chart
-  const bars = barsOfLine(line, spansOf(line, chart))
-  const text = bars.map((pieces, i) => {
-    const chords = (chart.bars[i]?.spots ?? []).map((s) => ({ at: s.at, text: `"${s.chord.symbol}"` }))
-    const [first, ...later] = chords
-    const cut = later.reduce<readonly Piece[]>((all, c) => all.flatMap((p) => split(p, c.at)), pieces)
-    const groups = [first, ...later].map((c, k) => {
-      const until = later[k]?.at ?? Infinity
-      return `${c?.text ?? ''}${abcBar(cut.filter((p) => p.at >= (c?.at ?? 0) && p.at < until))}`
-    })
-    return groups.join(' ')
+  const { metre, tempo, feel } = chart
+  const text = spansOf(line, chart).flatMap((span, i) => {
+    const { spots = [], section = null } = chart.bars[i] ?? {}
+    const chords = new Map(spots.map((s) => [s.at as number, `"${s.chord.symbol}"`]))
+    const signs = signsOf(
+      line,
+      chart,
+      span,
+      spots.map((s) => span.from + s.at),
+    )
+    const bar = signs.map((s) => `${chords.get(s.at) ?? ''}${abcSign(s)}`).join(' ')
+    return [...(section === null ? [] : [`P:${section}`]), `${bar} |`]
   })
-  const head = ['X:1', titleField(name), `M:${metre.beats}/${metre.unit}`, 'L:1/8', `Q:1/${metre.unit}=${tempo}`, 'K:C']
-  return `${[...head, ...text.map((bar) => `${bar} |`)].join('\n')}\n`
+  const head = [
+    ...['X:1', titleField(name)],
+    ...(feel ? [`R:${feel}`] : []),
+    ...[`M:${metre.beats}/${metre.unit}`, 'L:1/8', `Q:1/${metre.unit}=${tempo}`, 'K:C'],
+  ]
+  return `${[...head, ...text].join('\n')}\n`
 }
-
-/** A piece cut in two where a chord begins within it. */
-const split = (p: Piece, at: number): readonly Piece[] =>
-  at <= p.at || at >= p.at + p.for
-    ? [p]
-    : [
-        { ...p, for: at - p.at, ties: p.note !== null },
-        { ...p, at, for: p.at + p.for - at, tied: p.note !== null },
-      ]
 
 const LINE_LOUDNESS = 0.7
 
@@ -229,10 +183,9 @@ const written = (
         : midiFile(chart, chart.tempo, [lineTrack(name, line)])
     case 'musicxml': {
       const spans = spansOf(line, chart)
-      const bars = barsOfLine(line, spans)
-      const signs = spans.map((span, i) => (isWritable(line, span) ? signsOf(line, chart, span) : (bars[i] ?? [])))
+      const signs = spans.map((span) => signsOf(line, chart, span))
       return writeMusicXml(
-        { ...playedOut(chart, bars.length), title: name },
+        { ...playedOut(chart, spans.length), title: name },
         { notes: (i) => signs[i] ?? [], part: name },
       )
     }

@@ -3,6 +3,7 @@ import { parseMidi } from 'midi-file'
 import { describe, expect, it } from 'vitest'
 import {
   barTicks,
+  type Chart,
   DEFAULT_SCHOOL,
   type KeptOverride,
   type Line,
@@ -78,6 +79,52 @@ describe('a line through a file', () => {
         ).toEqual(chart.bars.map((b) => b.spots.map((s) => s.chord.symbol)))
       }),
       { numRuns: 150, seed: 3 },
+    )
+  })
+  const FIVES: readonly (readonly [number, number])[] = [
+    ...[0, 1, 2, 3, 4].map((i) => [i * 192, 192] as const),
+    ...[0, 2, 3].map((i) => [960 + i * 192, (i === 0 ? 2 : i === 2 ? 1 : 2) * 192] as const),
+    ...[[1920, 960 + 384] as const, [1920 + 960 + 384, 576] as const],
+    ...[[3840, 480] as const, [3840 + 480, 480 + 192] as const, [3840 + 960 + 192, 160] as const],
+  ]
+  const lineAt = (notes: readonly (readonly [number, number])[]): Line =>
+    lineOf(notes.map(([at, length], i) => ({ at: ticks(at), for: ticks(length), pitch: midi(60 + i) })))
+  const lengthsIn = (xml: string) =>
+    xml
+      .split('<measure')
+      .slice(1)
+      .map((m) => [...m.matchAll(/<duration>(\d+)</g)].reduce((sum, [, n]) => sum + Number(n), 0))
+
+  it('keeps fives in the time of four, alone and tied, in MusicXML and in ABC', async () => {
+    const line = lineAt(FIVES.slice(0, 10))
+    const xml = String(wrote('Fives', line, CHART, 'musicxml'))
+    const back = readMusicXmlLine(xml)
+    expect(back.ok && sounds(back.value.line)).toEqual(sounds(line))
+    const abc = String(wrote('Fives', line, CHART, 'abc'))
+    expect(abc).toContain('(5:4:5')
+    const again = await readAbcLine(abc)
+    expect(again.ok && sounds(again.value.line)).toEqual(sounds(line))
+  })
+  it('writes lengths that exist, whatever the line is like: every note has a type, every bracket closes', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(fc.integer({ min: 0, max: 15_000 }), fc.integer({ min: 1, max: 3000 })), { minLength: 1 }),
+        fc.nat({ max: PICKUPS.length + 1 }),
+        (notes, which) => {
+          const chart = [CHART, WALTZ, ...PICKUPS][which] as Chart
+          const line = lineAt([...FIVES, ...notes])
+          const xml = String(wrote('Any', line, chart, 'musicxml'))
+          expect(xml.match(/<type>/g)?.length).toBe(xml.match(/<note>/g)?.length)
+          expect(xml.match(/<tuplet type="start"/g)?.length).toBe(xml.match(/<tuplet type="stop"/g)?.length)
+          const [first, ...rest] = lengthsIn(xml)
+          expect(first).toBe(chart.pickup > 0 ? chart.pickup * 960 : barTicks(chart.metre))
+          expect(new Set(rest)).toEqual(new Set(rest.length > 0 ? [barTicks(chart.metre)] : []))
+          const music = String(wrote('Any', line, chart, 'abc')).split('K:C\n')[1] ?? ''
+          for (const [, under] of music.replace(/"[^"]*"/g, '').matchAll(/\/(\d+)/g))
+            expect([2, 4, 8]).toContain(Number(under))
+        },
+      ),
+      { numRuns: 200 },
     )
   })
   it.each(PICKUPS)('stands in its bars over a pickup (%#)', (chart) => {

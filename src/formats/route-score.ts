@@ -46,7 +46,7 @@ const restsOf = (length: number, { value, ticks }: Value): readonly NoteAt[] => 
     ...{ for: long, note: null, ties: false, tied: false },
     ...(sign ? { sign } : {}),
   })
-  const each = Array.from({ length: whole }, () => rest(ticks, { value, dots: 0, triplet: false }))
+  const each = Array.from({ length: whole }, () => rest(ticks, { value, dots: 0, tuplet: null }))
   const left = length - whole * ticks
   return left > 0 ? [...each, rest(left, undefined)] : each
 }
@@ -66,7 +66,7 @@ const scaleOver = (
     const reading = notes.find((n) => n.note.pc === pitch.note.pc)
     const exit = reading?.exits[0]
     const under = [reading?.degree ?? '', ...(exit ? [`${WAYS[exit.how]} ${exit.to.name}`] : [])]
-    const sign = { value: unit.value, dots: 0, triplet: false } as const
+    const sign = { value: unit.value, dots: 0, tuplet: null } as const
     return { for: unit.ticks, note: pitch, ties: false, tied: false, sign, under }
   })
   return [...written, ...restsOf(length - unit.ticks * written.length, unit)]

@@ -3,6 +3,7 @@ import {
   barTicks,
   type Chart,
   type Harmony,
+  IN_TIME_OF,
   type Instrument,
   type Metre,
   type Note,
@@ -140,7 +141,9 @@ export interface NoteAt {
   readonly ties: boolean
   readonly tied: boolean
   /** How it is written, where it lies on a grid. */
-  readonly sign?: Pick<Written, 'value' | 'dots' | 'triplet'>
+  readonly sign?: Pick<Written, 'value' | 'dots' | 'tuplet'>
+  /** Whether a tuplet begins or ends with it. */
+  readonly bracket?: 'start' | 'stop' | undefined
   /** Words under the note, line by line. */
   readonly under?: readonly string[]
 }
@@ -151,12 +154,21 @@ const writtenValue = ({ sign }: NoteAt): readonly Out[] =>
     : [
         el('type', sign.value),
         ...(sign.dots > 0 ? [el('dot', [])] : []),
-        ...(sign.triplet ? [el('time-modification', [el('actual-notes', 3), el('normal-notes', 2)])] : []),
+        ...(sign.tuplet
+          ? [el('time-modification', [el('actual-notes', sign.tuplet), el('normal-notes', IN_TIME_OF[sign.tuplet])])]
+          : []),
       ]
 
 const noteIn = (at: NoteAt): Out => {
-  const { note, ties, tied, for: duration } = at
-  if (!note) return el('note', [el('rest', []), el('duration', duration), ...writtenValue(at)])
+  const { note, ties, tied, for: duration, bracket } = at
+  const brackets = bracket ? [el('tuplet', [], { type: bracket })] : []
+  if (!note)
+    return el('note', [
+      el('rest', []),
+      el('duration', duration),
+      ...writtenValue(at),
+      ...(brackets.length > 0 ? [el('notations', brackets)] : []),
+    ])
   const { step, alter } = stepAndAlter(note.note.name)
   const both = [...(tied ? ['stop'] : []), ...(ties ? ['start'] : [])]
   return el('note', [
@@ -164,13 +176,8 @@ const noteIn = (at: NoteAt): Out => {
     el('duration', duration),
     ...both.map((type) => el('tie', [], { type })),
     ...writtenValue(at),
-    ...(both.length > 0
-      ? [
-          el(
-            'notations',
-            both.map((type) => el('tied', [], { type })),
-          ),
-        ]
+    ...(both.length + brackets.length > 0
+      ? [el('notations', [...both.map((type) => el('tied', [], { type })), ...brackets])]
       : []),
     ...(at.under ?? []).map((text, i) => el('lyric', [el('text', text)], { number: String(i + 1) })),
   ])

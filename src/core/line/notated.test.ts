@@ -1,13 +1,13 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
-import { tripletsIn, writtenBar } from './notated.ts'
+import { tupletsIn, writtenBar } from './notated.ts'
 
 const BAR = { from: 0, to: 3840 }
 const line = (...all: readonly (readonly [at: number, length: number])[]) =>
   all.map(([at, length]) => ({ at, for: length }))
 const signs = (notes: ReturnType<typeof line>, bar = BAR, beat = 960) =>
   writtenBar(notes, bar, beat).map(
-    (s) => `${s.note ?? 'r'}:${s.value}${s.dots ? '.' : ''}${s.triplet ? '3' : ''}${s.tied ? '~' : ''}`,
+    (s) => `${s.note ?? 'r'}:${s.value}${s.dots ? '.' : ''}${s.tuplet ?? ''}${s.tied ? '~' : ''}`,
   )
 
 test.each([
@@ -48,7 +48,7 @@ test('in seven a bar is filled', () =>
 
 test('triplets go together in threes', () => {
   const notes = line([0, 320], [320, 320], [640, 320], [960, 640], [1600, 320], [1920, 1920])
-  expect(tripletsIn(writtenBar(notes, BAR, 960))).toEqual([
+  expect(tupletsIn(writtenBar(notes, BAR, 960)).map((t) => t.places)).toEqual([
     [0, 1, 2],
     [3, 4],
   ])

@@ -1,3 +1,4 @@
+import { groupedBy } from '../grouped.ts'
 import type { Span } from '../time/bars.ts'
 import { noteAround } from './line.ts'
 
@@ -14,12 +15,14 @@ export const VALUES = [
   { value: '16th', dots: 0, ticks: 240 },
   { value: '32nd', dots: 0, ticks: 120 },
 ] as const
-export type ValueName = (typeof VALUES)[number]['value']
+export type ValueName = (typeof VALUES)[number]['value'] | '64th'
 const TRIPLETS = [
   { value: 'half', dots: 0, ticks: 1280 },
   { value: 'quarter', dots: 0, ticks: 640 },
   { value: 'eighth', dots: 0, ticks: 320 },
   { value: '16th', dots: 0, ticks: 160 },
+  { value: '32nd', dots: 0, ticks: 80 },
+  { value: '64th', dots: 0, ticks: 40 },
 ] as const
 
 /** One sign of the staff: a note or (null) a rest. Ticks from the start of the line. */
@@ -29,7 +32,8 @@ export interface Written {
   readonly for: number
   readonly value: ValueName
   readonly dots: 0 | 1
-  readonly triplet: boolean
+  /** Three in the time of two, or five in the time of four. */
+  readonly tuplet: 3 | 5 | null
   /** Whether it is tied to the sign after it. */
   readonly tied: boolean
 }
@@ -47,10 +51,40 @@ interface Timed {
 }
 
 const FINEST = 40
-const near = (n: number): number => Math.round(n / FINEST) * FINEST
+const isNear = (n: number, step: number): boolean => Math.abs(n - Math.round(n / step) * step) <= 1
+
+/** The moments of a line within a bar, from the note around its beginning on. */
+const momentsIn = (line: readonly Timed[], { from, to }: Span): readonly number[] => {
+  const moments: number[] = []
+  for (let i = Math.max(0, noteAround(line, from) - 1); i < line.length; i++) {
+    const n = line[i] as Timed
+    if (n.at >= to) break
+    moments.push(n.at, Math.min(n.at + n.for, line[i + 1]?.at ?? Infinity))
+  }
+  return moments.filter((m) => m > from && m < to)
+}
+
+/** Beats of a bar, counted from 0, in which all stands on fifths of the beat and not on what else can be written. */
+const beatsInFives = (line: readonly Timed[], bar: Span, beat: number): ReadonlySet<number> => {
+  const byBeat = groupedBy(momentsIn(line, bar), (m) => Math.floor((m - bar.from + 1) / beat))
+  return new Set(
+    [...byBeat].flatMap(([n, moments]) =>
+      moments.every((m) => isNear(m - bar.from, beat / 5)) && !moments.every((m) => isNear(m - bar.from, FINEST))
+        ? [n]
+        : [],
+    ),
+  )
+}
+
+/** Brings moments to what can be written where they fall. */
+type Near = (moment: number) => number
+const nearIn = (bar: Span, beat: number, fives: ReadonlySet<number>): Near => {
+  const step = (n: number): number => (fives.has(Math.floor((n - bar.from + 1) / beat)) ? beat / 5 : FINEST)
+  return (n) => bar.from + Math.round((n - bar.from) / step(n)) * step(n)
+}
 
 /** Notes and the rests between them, cut at the bar's ends and brought to what can be written. */
-const piecesOf = (line: readonly Timed[], { from, to }: Span): readonly Piece[] => {
+const piecesOf = (line: readonly Timed[], { from, to }: Span, near: Near): readonly Piece[] => {
   const pieces: Piece[] = []
   let at = from
   const rest = (until: number): void => {
@@ -87,49 +121,92 @@ const fits = (at: number, length: number, left: number, bar: Span, beat: number)
 
 const isTriple = (n: number): boolean => n % 120 !== 0
 
+type Value = Omit<Written, 'note' | 'tied'>
+
+/** In a beat of five: the longest value up to the beat's end. */
+const valueInFive = (at: number, left: number, bar: Span, beat: number): Value => {
+  const room = Math.min(left, beat - ((at - bar.from) % beat))
+  const found = VALUES.find((v) => (v.ticks * 4) / 5 <= room) ?? VALUES[9]
+  const { value, dots, ticks } = found
+  return { at, for: Math.min(room, (ticks * 4) / 5), value, dots, tuplet: 5 }
+}
+
 /** The longest value that can stand at the beginning of a piece. */
-const valueAt = (at: number, left: number, bar: Span, beat: number): Omit<Written, 'note' | 'tied'> => {
+const valueAt = (at: number, left: number, bar: Span, beat: number, fives: ReadonlySet<number>): Value => {
   const within = at - bar.from
+  const toBeat = beat - (within % beat)
+  if (fives.has(Math.floor(within / beat)) && (within % beat !== 0 || left < beat))
+    return valueInFive(at, left, bar, beat)
+  // What goes on into a beat of five is cut before it.
+  const next = [...fives].map((n) => n * beat).find((n) => n > within) ?? Infinity
+  if (within + left > next) return valueAt(at, next - within, bar, beat, fives)
   if (isTriple(left) || isTriple(within)) {
-    const toBeat = beat - (within % beat)
     const room = Math.min(left, isTriple(within) && within % beat !== 0 && left > toBeat ? toBeat : left)
-    const found = TRIPLETS.find((v) => v.ticks <= room) ?? TRIPLETS[3]
-    return { at, for: Math.min(found.ticks, left), value: found.value, dots: 0, triplet: true }
+    const found = TRIPLETS.find((v) => v.ticks <= room) ?? TRIPLETS[5]
+    return { at, for: Math.min(found.ticks, left), value: found.value, dots: 0, tuplet: 3 }
   }
   const found =
     VALUES.find((v) => v.ticks <= left && fits(at, v.ticks, left, bar, beat)) ?? VALUES.find((v) => v.ticks <= left)
   const { value, dots, ticks } = found ?? VALUES[9]
-  return { at, for: Math.min(ticks, left), value, dots, triplet: false }
+  return { at, for: Math.min(ticks, left), value, dots, tuplet: null }
 }
 
-/** The signs of one bar: what is longer than one value, or would hide a beat, is tied. Rests are cut likewise. */
-export const writtenBar = (line: readonly Timed[], bar: Span, beat: number): readonly Written[] =>
-  piecesOf(line, bar).flatMap((piece) => {
-    const signs: Written[] = []
-    const end = piece.at + piece.for
-    for (let at = piece.at; at < end; ) {
-      const sign = valueAt(at, end - at, bar, beat)
-      at += sign.for
-      signs.push({ ...sign, note: piece.note, tied: piece.note !== null && (at < end || piece.tied) })
-    }
-    return signs
-  })
+const cutAt = (piece: Piece, moment: number): readonly Piece[] =>
+  moment <= piece.at || moment >= piece.at + piece.for
+    ? [piece]
+    : [
+        { ...piece, for: moment - piece.at, tied: piece.note !== null },
+        { ...piece, at: moment, for: piece.at + piece.for - moment },
+      ]
 
-/** Signs that make up a triplet together: three of a kind, or their like, in the time of two. By their places in the bar. */
-export const tripletsIn = (signs: readonly Written[]): readonly (readonly number[])[] => {
-  const groups: number[][] = []
+/**
+ * The signs of one bar: what is longer than one value, or would hide a beat, is tied; so is what sounds on over a moment of
+ * `cuts`. Rests are cut likewise.
+ */
+export const writtenBar = (
+  line: readonly Timed[],
+  bar: Span,
+  beat: number,
+  cuts: readonly number[] = [],
+): readonly Written[] => {
+  const fives = beatsInFives(line, bar, beat)
+  const pieces = piecesOf(line, bar, nearIn(bar, beat, fives))
+  return cuts
+    .reduce((all, c) => all.flatMap((p) => cutAt(p, c)), pieces)
+    .flatMap((piece) => {
+      const signs: Written[] = []
+      const end = piece.at + piece.for
+      for (let at = piece.at; at < end; ) {
+        const sign = valueAt(at, end - at, bar, beat, fives)
+        at += sign.for
+        signs.push({ ...sign, note: piece.note, tied: piece.note !== null && (at < end || piece.tied) })
+      }
+      return signs
+    })
+}
+
+/** Signs that make up a tuplet together, by their places in the bar: three, or their like, in the time of two; five in that of four. */
+export interface Tuplet {
+  readonly places: readonly number[]
+  readonly of: 3 | 5
+}
+
+export const IN_TIME_OF = { 3: 2, 5: 4 } as const
+
+export const tupletsIn = (signs: readonly Written[]): readonly Tuplet[] => {
+  const groups: Tuplet[] = []
   let group: number[] = []
   let sum = 0
   for (const [i, s] of signs.entries()) {
-    if (!s.triplet) {
+    if (s.tuplet === null || s.tuplet !== signs[group[0] ?? i]?.tuplet) {
       group = []
       sum = 0
-      continue
     }
+    if (s.tuplet === null) continue
     group.push(i)
     sum += s.for
     if (sum % 480 === 0 && group.length > 1) {
-      groups.push(group)
+      groups.push({ places: group, of: s.tuplet })
       group = []
       sum = 0
     }

@@ -68,16 +68,27 @@ const BEAT_GRIDS: Readonly<Record<Heard, BeatGrid>> = {
 }
 
 const beatAt = (at: number): number => Math.floor((at + GRID_STEPS.sixteenths / 4) / BEAT)
-const FINEST = 40
-const isWritten = (n: Played): boolean => Math.abs(n.at - Math.round(n.at / FINEST) * FINEST) <= 1
+/** What a beat may be written in, the plainest first: sixteenths, eighth triplets, 32nds, sixteenth triplets, fives. */
+const WRITTEN_STEPS = [BEAT / 4, BEAT / 3, BEAT / 8, BEAT / 6, BEAT / 5, BEAT / 24] as const
+/** A file of coarser ticks misses a place by so much. */
+const MISSED = 2
+const standsOn = (at: number, step: number): boolean => Math.abs(at - Math.round(at / step) * step) <= MISSED
+const isWritten = (at: number): boolean => WRITTEN_STEPS.some((step) => standsOn(at, step))
+/** The plainest grid that all of some moments stand on. */
+const writtenStep = (moments: readonly number[]): number =>
+  WRITTEN_STEPS.find((step) => moments.every((m) => standsOn(m, step))) ?? BEAT / 24
 
 /** For each beat whichever lies nearer. Where every note stands on the grid to a tick it was written: nothing swings. */
 const nearestGrid = (notes: readonly Played[]): ((at: number) => BeatGrid) => {
   const beats = groupedBy(notes, (n) => beatAt(n.at))
-  const written = notes.every(isWritten)
+  const written = notes.every((n) => isWritten(n.at))
+  if (written) {
+    const steps = new Map([...beats].map(([beat, here]) => [beat, writtenStep(here.map((n) => n.at))]))
+    return (at) => stepped(steps.get(beatAt(at)) ?? GRID_STEPS.sixteenths)
+  }
   const heard = [...beats].map(([beat, here]): readonly [number, Heard] => {
     const how = heardAs(here, beats.get(beat + 1) ?? [])
-    return [beat, written && how === 'swung' ? 'triplets' : how]
+    return [beat, how]
   })
   const byBeat = new Map(heard)
   return (at) => BEAT_GRIDS[byBeat.get(beatAt(at)) ?? 'sixteenths']
@@ -91,11 +102,26 @@ const gridOf = (notes: readonly Played[], grid: Grid): ((at: number) => BeatGrid
 
 const SMALL_GAP = GRID_STEPS.sixteenths
 
+/** Notes of which each begins and ends where it can be written: they stay as they are, but for a tick of a coarser file. */
+const asWritten = (raw: readonly Played[]): Line | null => {
+  if (!raw.every((n) => isWritten(n.at) && isWritten(n.at + n.for))) return null
+  const exact = (moment: number): number => {
+    const step = WRITTEN_STEPS.find((s) => standsOn(moment, s)) ?? 1
+    return Math.round(moment / step) * step
+  }
+  return lineOf(
+    raw.map((n) => ({ at: ticks(exact(n.at)), for: ticks(exact(n.at + n.for) - exact(n.at)), pitch: midi(n.pitch) })),
+  )
+}
+
 /**
  * Onsets brought to the grid. A note lasts to the next where it nearly does, else to the grid; never to nothing. Of notes
- * that begin together the highest is the line. Swung eighths are written even: a band plays them swung.
+ * that begin together the highest is the line. Swung eighths are written even: a band plays them swung. What stands
+ * exactly where it can be written is kept so.
  */
 export const quantised = (raw: readonly Played[], grid: Grid): Line => {
+  const written = grid === 'nearest' ? asWritten(raw) : null
+  if (written) return written
   const gridAt = gridOf(raw, grid)
   const placed = raw.map((n): LineNote => {
     const { bring, least } = gridAt(n.at)

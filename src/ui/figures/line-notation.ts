@@ -17,11 +17,27 @@ import {
   Voice,
   VoiceMode,
 } from 'vexflow/core'
-import { type Fingered, groupsOf, type Metre, type Pitch, tripletsIn, type Written } from '../../core/index.ts'
+import {
+  type Fingered,
+  groupsOf,
+  IN_TIME_OF,
+  type Metre,
+  type Pitch,
+  tupletsIn,
+  type Written,
+} from '../../core/index.ts'
 import { type StaffClef, vexKey } from './notation.ts'
 import { STAFF, staffHeight } from './staff-size.ts'
 
-const DURATIONS = { whole: 'w', half: 'h', quarter: 'q', eighth: '8', '16th': '16', '32nd': '32' } as const
+const DURATIONS = {
+  whole: 'w',
+  half: 'h',
+  quarter: 'q',
+  eighth: '8',
+  '16th': '16',
+  '32nd': '32',
+  '64th': '64',
+} as const
 
 /** One bar to be drawn. */
 export interface BarDrawn {
@@ -129,11 +145,11 @@ export const drawBar = (box: HTMLDivElement, bar: BarDrawn): void => {
   const notes = bar.signs.map((s) => staveNote(bar, s))
   const voice = softVoice(notes, bar.key)
   const beams = Beam.generateBeams(notes, { groups: beamGroups(bar.metre) })
-  const tuplets = tripletsIn(bar.signs).map(
-    (t) =>
+  const tuplets = tupletsIn(bar.signs).map(
+    ({ places, of }) =>
       new Tuplet(
-        t.flatMap((i) => notes[i] ?? []),
-        { numNotes: 3, notesOccupied: 2 },
+        places.flatMap((i) => notes[i] ?? []),
+        { numNotes: of, notesOccupied: IN_TIME_OF[of] },
       ),
   )
   setAt(notes, stave, bar)
