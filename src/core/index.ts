@@ -23,7 +23,7 @@ export {
 } from './chart/chart.ts'
 export { type Condensed, condense, expand } from './chart/condensed.ts'
 export { type SpotInChart, spotsInChart } from './chart/context.ts'
-export { FEELS, type Feel, feelOf } from './chart/feel.ts'
+export { FEELS, type Feel, feelOf, isFeel } from './chart/feel.ts'
 export { type Jumps, playedOrder } from './chart/form.ts'
 export { type Job, jobFromNext, jobName, PLAIN_JOBS, POINTING_JOBS, readJob } from './chart/job.ts'
 export { lineAndColumn, mendedText, proposeMend, repeatEdits } from './chart/mend.ts'

@@ -55,6 +55,7 @@ export interface AbcTune {
   readonly lines: readonly { readonly staff?: readonly AbcStaff[] }[]
   readonly metaText: {
     readonly title?: string
+    readonly rhythm?: string
     /** The order of its parts, where its head says one. */
     readonly partOrder?: string
     readonly tempo?: { readonly duration?: readonly number[]; readonly bpm?: number }

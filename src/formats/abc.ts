@@ -1,4 +1,4 @@
-import { type Chart, type Result, readKey, TICKS_PER_QUARTER, type WrittenBar } from '../core/index.ts'
+import { type Chart, isFeel, type Result, readKey, TICKS_PER_QUARTER, type WrittenBar } from '../core/index.ts'
 import { type AbcMusic, abcMusic, metreOf, quartersOf } from './abc-music.ts'
 import { tunesIn } from './abc-tune.ts'
 import { assemble, type Imported, type LeftOut, type Refusal, refuse, tempoOf } from './assemble.ts'
@@ -32,7 +32,9 @@ export const readAbc = async (source: string): Promise<Result<Imported, Refusal>
       ? [{ what: 'an order of parts', why: 'the parts stand in the order they are written' }]
       : []),
   ]
-  return assemble({ title, key: key.ok ? key.value : null, metre, tempo, bars: music.bars }, said)
+  const rhythm = (tune.metaText.rhythm ?? '').trim().toLowerCase()
+  const feel = isFeel(rhythm) ? rhythm : undefined
+  return assemble({ title, key: key.ok ? key.value : null, metre, tempo, feel, bars: music.bars }, said)
 }
 
 const divisor = (a: number, b: number): number => (b === 0 ? a : divisor(b, a % b))
@@ -53,12 +55,13 @@ const barText = (bar: WrittenBar, unit: number): string =>
 
 /** A chart as an ABC tune: chord symbols over invisible rests. */
 export const writeAbc = (chart: Chart): string => {
-  const { title, key, metre, tempo, written } = chart
+  const { title, key, metre, tempo, feel, written } = chart
   const unit = (TICKS_PER_QUARTER * 4) / metre.unit
   const keyText = key ? `${key.tonic.name}${key.mode === 'minor' ? 'm' : ''}` : 'none'
   const head = [
     'X:1',
     titleField(title),
+    ...(feel ? [`R:${feel}`] : []),
     `M:${metre.beats}/${metre.unit}`,
     `L:1/${metre.unit}`,
     `Q:1/${metre.unit}=${tempo}`,

@@ -2,6 +2,7 @@ import {
   barTicks,
   beatTicks,
   type Chart,
+  type Feel,
   fail,
   type Harmony,
   type Jumps,
@@ -41,6 +42,7 @@ export interface Found {
   readonly key: Key | null
   readonly metre: Metre
   readonly tempo: number
+  readonly feel?: Feel | undefined
   readonly bars: readonly FoundBar[]
 }
 

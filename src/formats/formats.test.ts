@@ -24,6 +24,8 @@ const facts = (c: Chart) => ({
   key: c.key && keyName(c.key),
   metre: c.metre,
   tempo: c.tempo,
+  feel: c.feel,
+  sections: c.bars.flatMap((b) => (b.section === null ? [] : [`${b.number} ${b.section}`])),
   bars: c.bars.length,
   spots: spotsOf(c).map((s) => `${s.bar}+${s.at} ${s.chord.symbol} ${s.length}`),
 })
@@ -37,6 +39,9 @@ const HARD = [
   'title = Thrice\nkey = G\n|: Gmaj7 |1,2. Am7 D7 :|3. G6 |',
   'title = Beats\nkey = Bb\n| Bbmaj7 G7 Cm7 F7 | Dm7 G7alt Cm9 F13b9 | Bb6 Bb7/D Ebmaj7 Edim7 | Bb/F G7#5 C7b5 F7sus4 |',
   'title = Poly\nkey = A minor\n| (B|Am) | (A|Bb) | (E|Dm7) | Am(maj7) |',
+  'title = Feelings\nkey = F minor\nfeel = bossa\ntempo = 152\n== Out to sea\n| Bbb7 | C##dim7 | Fb6/9 E#m7b5 | % |\n== B\n| ? | Bbb7 ? | N.C. | Ebb7(b9) |',
+  'title = Straight\nfeel = straight\nmetre = 6/8\n| Am9:1 E7:5 | % |',
+  'title = Drone\nfeel = free drone\n| Dm7 | % |',
   'title = Silence\n| N.C. | Cmaj7 N.C. | N.C. G7 | C |',
   'title = Slashes\nkey = D\n| D/F# | G/A | Em7/A | Dmaj7/C# |',
   `title = Long\nkey = Gb\nmetre = 4/4\n${'| Gbmaj7 Ebm7 | Abm7 Db7 | Cbmaj7 B7 | Bbm7b5 Eb7b9 |\n'.repeat(16)}`,
@@ -53,6 +58,13 @@ describe('a chart comes back from every format with the same chords and beats', 
       const { bars, ...rest } = facts(back.chart)
       expect(rest, format).toEqual({ ...facts(mine), bars: undefined })
       expect(bars).toBe(mine.bars.length)
+    }
+    for (const format of ['musicxml', 'abc'] as const) {
+      const once = await file(writeChart(mine, text, format))
+      const written = writeChart(once.chart, once.text, format)
+      const twice = await file(written)
+      expect(twice.text, format).toBe(once.text)
+      expect(writeChart(twice.chart, twice.text, format), format).toBe(written)
     }
     const packed = zipSync({
       'META-INF/container.xml': strToU8(

@@ -1,5 +1,7 @@
 import {
   barTicks,
+  type Feel,
+  isFeel,
   type Key,
   type Metre,
   type Result,
@@ -95,7 +97,9 @@ const harmonyAt = (node: Node, at: Ticks, bar: number, reader: Reader): FoundCho
     text: words,
     degrees: degreesOf(node),
   })
-  if (found) return { at, chord: transposeHarmony(found, reader.shift) }
+  // A part at concert pitch keeps its spelling, double accidentals too.
+  const { letters, semitones } = reader.shift
+  if (found) return { at, chord: letters === 0 && semitones === 0 ? found : transposeHarmony(found, reader.shift) }
   const what = `${named(root, 'root-step', 'root-alter')}${words ?? ` ${text(kind)}`}`
   reader.leftOut.push({ what: `${what} in bar ${bar}`, why: 'this chord is not understood: a ? stands there' })
   return { at, chord: UNKNOWN_CHORD }
@@ -134,6 +138,17 @@ const quartersIn = (part: Node): number => {
     if (found) return found
   }
   return 120
+}
+
+/** How the score says it is played: by the name of a feel, else by how its eighths swing. */
+const feelIn = (part: Node): Feel | undefined => {
+  const [first] = all(part, 'measure')
+  const directions = first ? all(first, 'direction') : []
+  const words = directions.flatMap((d) => all(d, 'direction-type')).flatMap((t) => all(t, 'words').map((w) => text(w)))
+  const named = words.map((w) => w.trim().toLowerCase()).find(isFeel)
+  const swung = directions.map((d) => one(one(d, 'sound'), 'swing')).find((s) => s !== undefined)
+  if (named || !swung) return named
+  return one(swung, 'straight') ? 'straight' : 'swing'
 }
 
 const harmoniesIn = (part: Node): number => all(part, 'measure').reduce((sum, m) => sum + all(m, 'harmony').length, 0)
@@ -208,6 +223,7 @@ export const readMusicXml = (source: string): Result<Imported, Refusal> => {
     key,
     metre,
     tempo: tempoOf((quartersIn(part) * metre.unit) / 4),
+    feel: feelIn(part),
     bars: lengths,
   }
   return assemble(found, [...leftOut, ...metresLater(part)])

@@ -2,6 +2,7 @@ import { XMLBuilder } from 'fast-xml-parser'
 import {
   barTicks,
   type Chart,
+  type Feel,
   type Harmony,
   IN_TIME_OF,
   type Instrument,
@@ -188,6 +189,13 @@ const UNITS = { 2: 'half', 4: 'quarter', 8: 'eighth', 16: '16th' } as const
 const metronome = ({ metre, tempo }: Chart): Out =>
   el('metronome', [el('beat-unit', UNITS[metre.unit]), el('per-minute', tempo)])
 
+/** How eighths are played, where the chart names a feel: long and short, or as they are written. */
+const swing = (feel: Feel | undefined): readonly Out[] => {
+  if (feel === undefined || feel === 'free drone') return []
+  const ratio = feel === 'swing' || feel === 'waltz' ? [el('first', 2), el('second', 1)] : [el('straight', [])]
+  return [el('swing', feel === 'swing' || feel === 'waltz' ? [...ratio, el('swing-type', 'eighth')] : ratio)]
+}
+
 /** What a score of one part has besides its chords: words and notes by written bar, who reads it, and its name. */
 export interface ScoreOf {
   readonly above?: (writtenBar: number) => readonly WordsAt[]
@@ -216,8 +224,9 @@ export const writeMusicXml = (
       i === 0
         ? [
             el('direction', [
+              ...(chart.feel ? [el('direction-type', [el('words', chart.feel)])] : []),
               el('direction-type', [metronome(chart)]),
-              el('sound', [], { tempo: String((chart.tempo * 4) / chart.metre.unit) }),
+              el('sound', swing(chart.feel), { tempo: String((chart.tempo * 4) / chart.metre.unit) }),
             ]),
           ]
         : []
