@@ -4,6 +4,7 @@ import { listen, takePeak } from './listen.ts'
 import { plugIn, strike } from './midi.ts'
 import { complaints, currentSpot, MUSIC, open } from './page.ts'
 import { call } from './server.ts'
+import { readWav } from './wav.ts'
 
 const data = emptyData()
 let server: Running
@@ -89,6 +90,12 @@ test('a MIDI file is looked into, its voice and bar chosen, and a wrong first be
     await (await fetch(`${server.address}api/v1/lines/${made.body.id}/export?as=midi`)).arrayBuffer(),
   )
   await open(page, `${server.address}line?chart=${wharf}`)
+  const [sound] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'WAV', exact: true }).click(),
+  ])
+  expect(sound.suggestedFilename()).toMatch(/\.wav$/)
+  expect(Math.max(...readWav(await sound.path()).samples)).toBeGreaterThan(0.01)
   await page.getByRole('button', { name: 'Bring a line' }).click()
   const dialog = page.getByRole('dialog', { name: 'Bring a line' })
   await dialog.getByLabel('Line file').setInputFiles({ name: 'hoist.mid', mimeType: 'audio/midi', buffer: file })

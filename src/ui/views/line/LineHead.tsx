@@ -1,3 +1,4 @@
+import { useStore } from '@nanostores/react'
 import { useEffect, useState } from 'react'
 import type { Chart, LineAnalysis } from '../../../core/index.ts'
 import { Button } from '../../parts/Button.tsx'
@@ -11,6 +12,8 @@ import { removeLine } from '../../state/line/lines.ts'
 import { $marked } from '../../state/line/verdict.ts'
 import { copyTable } from '../../state/page/copying.ts'
 import { openPrinting } from '../../state/page/dialogs.ts'
+import { FIRST } from '../../state/page/first.ts'
+import { $rendering, cancelWav, saveWav } from '../../state/sound/saving.ts'
 import type { ViewProps } from '../view.ts'
 import { auditText } from './audit-table.ts'
 import { BringLine } from './BringLine.tsx'
@@ -27,6 +30,16 @@ const FORMATS = [
 /** Where a file of a line is fetched; the band in it plays by the player's school. */
 const fileOf = ({ id }: LineRow, as: string, { settings }: Props['openChart']): string =>
   `/api/v1/lines/${id}/export?as=${as}&${new URLSearchParams({ school: JSON.stringify(settings.school) })}`
+
+/** The line over its band as a sound file; it can be stopped. */
+const LineSound = ({ name }: { readonly name: string }) => {
+  const share = useStore($rendering, FIRST)
+  return share === null ? (
+    <Button onClick={() => void saveWav(name, 1)}>WAV</Button>
+  ) : (
+    <Button onClick={cancelWav}>Stop ({Math.round(share * 100)} %)</Button>
+  )
+}
 
 const Name = ({ row }: { readonly row: LineRow }) => {
   const [name, setName] = useState(row.name)
@@ -114,6 +127,7 @@ export const LineHead = ({ address, kept, openChart, chart, rows, row, lineAnaly
                 {label}
               </a>
             ))}
+            <LineSound name={row.name} />
             <Button onClick={() => void copyTable(auditText(row, lineAnalysis, openChart.settings.school))}>
               Copy as text
             </Button>
