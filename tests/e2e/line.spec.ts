@@ -142,6 +142,41 @@ test('of a tune with voices the melody is read, another is one key away, and its
   expect(await (await fetch(`${server.address}api/v1/lines/${id}/export?as=csv`)).text()).toContain('0,960,71,Cb,5')
 })
 
+const dropFile = (page: Page, name: string, bytes: readonly number[]) =>
+  page.evaluate(
+    ([file, data]) => {
+      const dataTransfer = new DataTransfer()
+      dataTransfer.items.add(new File([Uint8Array.from(data)], file))
+      window.dispatchEvent(new DragEvent('drop', { dataTransfer, bubbles: true, cancelable: true }))
+    },
+    [name, bytes] as const,
+  )
+
+test('a file that is dropped goes where it belongs, wherever one is', async ({ page }) => {
+  const { id } = (await call(server.address, 'POST', 'lines', { name: 'Hawser', chartId: wharf, line: { abc: TUNE } }))
+    .body
+  const midi = await (await fetch(`${server.address}api/v1/lines/${id}/export?as=midi`)).arrayBuffer()
+  const bytes = (text: string) => [...new TextEncoder().encode(text)]
+  const dialog = page.getByRole('dialog', { name: 'Bring a line' })
+  await open(page, `${server.address}desk?chart=${wharf}`)
+  await dropFile(page, 'hawser.mid', [...new Uint8Array(midi)])
+  await expect(dialog.getByRole('status')).toContainText('20 notes.')
+  await expect(dialog.getByLabel('Name')).toHaveValue('hawser')
+  await page.keyboard.press('Escape')
+
+  await open(page, `${server.address}charts?chart=${wharf}`)
+  await dropFile(page, 'winch.abc', bytes(TUNE))
+  await expect(dialog.getByRole('status')).toContainText('20 notes.')
+  await page.keyboard.press('Escape')
+
+  await dropFile(page, 'winch.abc', bytes(TUNE.replace('z2', '"G"z2')))
+  await expect(dialog.getByRole('status')).toContainText('20 notes.')
+  await page.keyboard.press('Escape')
+
+  await dropFile(page, 'capstan.txt', bytes('title = Capstan\n| Dm7 | G7 |'))
+  await expect(page.getByRole('dialog', { name: 'From capstan.txt' })).toContainText('2 bars')
+})
+
 test('what is no line is refused in words, and nothing is lost', async ({ page }) => {
   await open(page, `${server.address}line?chart=${wharf}`)
   const dialog = await bring(page, 'No line', 'this is no tune')

@@ -1,14 +1,25 @@
-import { go } from '../state/address/address.ts'
-import { readIn } from '../state/charts/importing.ts'
+import { $address, go } from '../state/address/address.ts'
+import { $importing, dropImported, readIn } from '../state/charts/importing.ts'
+import { $lineFile } from '../state/line/lines.ts'
 import { say } from '../state/page/notices.ts'
 
-const bring = (file: File): void => {
-  if (/\.midi?$/i.test(file.name)) {
-    go({ view: 'line' })
-    return say('A MIDI file holds a line: bring it in with “Bring a line”.')
-  }
+const bringLine = (file: File, why: string): void => {
+  go({ view: 'line' })
+  $lineFile.set(file)
+  say($address.get()?.chart ? why : 'A line lies over a chart: open one, and bring it again.')
+}
+
+/** A score or a tune is a line where one looks at lines; else a chart, unless it holds no chords. */
+const bring = async (file: File): Promise<void> => {
+  if (/\.midi?$/i.test(file.name)) return bringLine(file, 'A MIDI file is looked into as a line.')
+  const isMusic = /\.(abc|xml|musicxml|mxl)$/i.test(file.name)
+  if (isMusic && $address.get()?.view === 'line') return bringLine(file, 'It is looked into as a line.')
   go({ view: 'charts' })
-  void readIn(file)
+  await readIn(file)
+  const answer = $importing.get()?.answer
+  if (!answer || answer.ok || !answer.detail.includes('no chord symbols')) return
+  dropImported()
+  bringLine(file, 'It holds no chords, so it is looked into as a line.')
 }
 
 /** What pasted text is, by how it begins; null for a few words that are no chart. */
@@ -30,12 +41,12 @@ export const listenForFiles = (): (() => void) => {
     const file = e.dataTransfer?.files[0]
     if (!file || e.defaultPrevented) return
     e.preventDefault()
-    bring(file)
+    void bring(file)
   }
   const paste = (e: ClipboardEvent): void => {
     if (isTyping(e.composedPath()[0] ?? e.target) || document.querySelector('dialog[open]')) return
     const file = e.clipboardData?.files[0] ?? fileOfText(e.clipboardData?.getData('text') ?? '')
-    if (file) bring(file)
+    if (file) void bring(file)
   }
   window.addEventListener('dragover', over)
   window.addEventListener('drop', drop)

@@ -46,6 +46,9 @@ export interface LookedInto {
   readonly played: readonly KeptNote[]
 }
 
+/** A file that was dropped or pasted and is to be looked into as a line. */
+export const $lineFile = atom<File | null>(null)
+
 /** Looks into a file: a MIDI file, a tune, or a score. Nothing is kept. */
 export const lookInto = (file: File, voice: number | null, grid: Grid): Promise<Answer<LookedInto>> => {
   const body = new FormData()

@@ -1,4 +1,5 @@
-import { useRef, useState } from 'react'
+import { useStore } from '@nanostores/react'
+import { useEffect, useRef, useState } from 'react'
 import { barsAt, type Chart, GRIDS, type Grid, toGlyphs } from '../../../core/index.ts'
 import { howMany } from '../../figures/words.ts'
 import { Button } from '../../parts/Button.tsx'
@@ -6,7 +7,8 @@ import { Dialog } from '../../parts/Dialog.tsx'
 import { Select } from '../../parts/Select.tsx'
 import { AT_START, go } from '../../state/address/address.ts'
 import type { Kept } from '../../state/kept/kept.ts'
-import { keepLine, type LookedInto, lookInto } from '../../state/line/lines.ts'
+import { $lineFile, keepLine, type LookedInto, lookInto } from '../../state/line/lines.ts'
+import { FIRST } from '../../state/page/first.ts'
 import { GRID_WORDS } from './grid-words.ts'
 import styles from './LineView.module.css'
 import { VoiceChoice } from './VoiceChoice.tsx'
@@ -36,6 +38,19 @@ export const BringLine = ({ chart, kept }: { readonly chart: Chart; readonly kep
     setFound(answer.ok ? answer.value : null)
     setWrong(answer.ok ? null : answer.detail)
   }
+  const choose = (chosen: File) => {
+    setFile(chosen)
+    setName(chosen.name.replace(/\.\w+$/, ''))
+    void look(chosen, null, grid)
+  }
+  const dropped = useStore($lineFile, FIRST)
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once for each file that is dropped
+  useEffect(() => {
+    if (!dropped) return
+    $lineFile.set(null)
+    setOpen(true)
+    choose(dropped)
+  }, [dropped])
   const keep = async () => {
     const from = startOf(chart, Number(bar), Number(chorus))
     const played = found?.played.length ? found.played : null
@@ -78,10 +93,8 @@ export const BringLine = ({ chart, kept }: { readonly chart: Chart; readonly kep
               accept=".mid,.midi,.abc,.xml,.musicxml,.mxl,.txt"
               onChange={(e) => {
                 const chosen = e.target.files?.[0] ?? null
-                setFile(chosen)
-                if (!chosen) return
-                setName(chosen.name.replace(/\.\w+$/, ''))
-                void look(chosen, null, grid)
+                if (chosen) choose(chosen)
+                else setFile(null)
               }}
             />
           </div>
