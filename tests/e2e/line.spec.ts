@@ -68,6 +68,12 @@ test('a tune is brought, taken apart, walked by its sentences, judged beside ano
       .then(() => page.getByRole('link', { name: 'MusicXML' }).click()),
   ])
   expect(file.suggestedFilename()).toBe('To the crane.musicxml')
+  const [sound] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'WAV', exact: true }).click(),
+  ])
+  expect(sound.suggestedFilename()).toMatch(/\.wav$/)
+  expect(Math.max(...readWav(await sound.path()).samples)).toBeGreaterThan(0.01)
   const { readFile } = await import('node:fs/promises')
   const before = await notes(page).evaluateAll((all) => all.map((n) => n.getAttribute('aria-label')))
   const again = await bring(page, 'Again', await readFile(await file.path(), 'utf8'))
@@ -90,12 +96,6 @@ test('a MIDI file is looked into, its voice and bar chosen, and a wrong first be
     await (await fetch(`${server.address}api/v1/lines/${made.body.id}/export?as=midi`)).arrayBuffer(),
   )
   await open(page, `${server.address}line?chart=${wharf}`)
-  const [sound] = await Promise.all([
-    page.waitForEvent('download'),
-    page.getByRole('button', { name: 'WAV', exact: true }).click(),
-  ])
-  expect(sound.suggestedFilename()).toMatch(/\.wav$/)
-  expect(Math.max(...readWav(await sound.path()).samples)).toBeGreaterThan(0.01)
   await page.getByRole('button', { name: 'Bring a line' }).click()
   const dialog = page.getByRole('dialog', { name: 'Bring a line' })
   await dialog.getByLabel('Line file').setInputFiles({ name: 'hoist.mid', mimeType: 'audio/midi', buffer: file })
