@@ -20,9 +20,17 @@ const bench = async (name) => {
   run('node', [outfile])
 }
 const asked = process.argv.slice(2)
-for (const name of ['bench', 'making', 'practice', 'listening', 'microphone', 'recording', 'load', 'keys', 'backup'].filter(
-  (n) => asked.length === 0 || asked.includes(n),
-)) {
+for (const name of [
+  'bench',
+  'making',
+  'practice',
+  'listening',
+  'microphone',
+  'recording',
+  'load',
+  'keys',
+  'backup',
+].filter((n) => asked.length === 0 || asked.includes(n))) {
   if (['microphone', 'recording', 'load', 'keys', 'backup'].includes(name)) await ensureBuilt()
   await bench(name)
 }
