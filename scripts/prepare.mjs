@@ -124,6 +124,13 @@ export const putDamagedAside = (directory, name) => {
   const folder = join(directory, 'pg')
   const aside = `${folder}.damaged-${new Date().toISOString().slice(0, 19).replaceAll(':', '-')}`
   if (existsSync(folder)) renameSync(folder, aside)
+  // The sounds stay: a new database looks for them under this name.
+  const sounds = readdirSync(directory).filter((name) => /^sounds-/.test(name))
+  const latest = sounds
+    .sort((a, b) => statSync(join(directory, a)).mtimeMs - statSync(join(directory, b)).mtimeMs)
+    .pop()
+  if (latest !== undefined && !existsSync(join(directory, 'sounds')))
+    renameSync(join(directory, latest), join(directory, 'sounds'))
   run('node', [join(ROOT, 'scripts/initdb.mjs'), directory])
   return found
 }

@@ -30,7 +30,7 @@ const open = async (): Promise<Database> => {
   try {
     const database = await openDatabase(process.env.CROSSFADE_DATA ?? 'data')
     await checkUp(database)
-    await clearOldSounds(database)
+    if (damage.length === 0) await clearOldSounds(database)
     await clearPassing(database.directory)
     readyThreads(AFTER)
     setInterval(() => opening && backUp(database, 'now and then'), NOW_AND_THEN).unref()

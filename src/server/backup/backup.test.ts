@@ -9,14 +9,14 @@ import { KIND_NAMES } from '../kinds.ts'
 import { listRows } from '../lists.ts'
 import { Problem } from '../problems.ts'
 import { createRow, deleteRow, getRow, type Row, undo, updateRow } from '../rows.ts'
-import { getSound, putSound } from '../sounds.ts'
+import { getSound, putSound, soundFolder } from '../sounds.ts'
 import type { Database } from '../sql.ts'
 import { addPart } from '../takes.ts'
 import { damageSentence, findDamage } from './damage.ts'
 import { keepBackup, keepBackupOfNews, listBackups } from './kept-backups.ts'
 import type { Manner } from './merge.ts'
 import { openBackup } from './read-backup.ts'
-import { restore } from './restore.ts'
+import { clearOldSounds, restore } from './restore.ts'
 import { writeReadable } from './salvage.ts'
 import { BACKED_UP } from './tables.ts'
 import { stateOf, writeBackup } from './write-backup.ts'
@@ -199,6 +199,31 @@ describe('a backup', () => {
     expect(await everything(there)).toEqual(before)
     expect(readdirSync(there.directory).sort()).toEqual(folders)
     expect((await getSound(there, ids.take, null)).status).toBe(200)
+  })
+
+  it('leaves large sounds where they are, and finds them there again', async () => {
+    await bring(there, path)
+    const light = pathIn(there, 'light.zip')
+    await writeBackup(there, light, { ...ASKED, mostSound: 100 })
+    const backup = await openBackup(light, there.schemaVersion)
+    expect(backup.manifest).toMatchObject({ sounds: 0, soundsLeft: 1 })
+    backup.close()
+    await deleteRow(there, 'takes', ids.take)
+    await bring(there, light)
+    expect(new Uint8Array(await (await getSound(there, ids.take, null)).arrayBuffer())).toEqual(SOUND)
+    expect((await getRow(there, 'takes', ids.take)).sound).toMatchObject({ bytes: SOUND.length })
+  })
+
+  it('removes what a restore left that was cut off, and never the only sounds there are', async () => {
+    await bring(there, path)
+    const folder = (await soundFolder(there.directory, there)).split('/').at(-1) ?? ''
+    mkdirSync(join(there.directory, 'sounds-0f'), { recursive: true })
+    await clearOldSounds(there)
+    expect(readdirSync(there.directory).filter((n) => n.startsWith('sounds'))).toEqual([folder])
+    await there.query("update sound_folder set name = 'sounds'")
+    await clearOldSounds(there)
+    expect(readdirSync(there.directory).filter((n) => n.startsWith('sounds'))).toEqual([folder])
+    await there.query('update sound_folder set name = $1', [folder])
   })
 
   const REFUSED: readonly (readonly [string, RegExp, (members: Record<string, Uint8Array>) => void])[] = [

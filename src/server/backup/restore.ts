@@ -87,24 +87,32 @@ const bringTable = async (
   return { ...came, ids }
 }
 
-/** Puts the sounds that will count into a folder of their own; one file may have two names meanwhile. */
+/** Unpacks the sounds into a folder of their own, before anybody has to wait. */
+const unpackSounds = async (backup: OpenBackup, folder: string): Promise<void> => {
+  await mkdir(folder, { recursive: true })
+  for (const id of backup.takes) await backup.sound(id, soundFile(folder, id))
+}
+
+const takeOf = (fileName: string): string => decodeURIComponent(fileName.replace(/\.sound$/, ''))
+
+/** Adds the sounds that stay to those that came, one file under two names meanwhile; gives the takes that have one. */
 const gatherSounds = async (
   backup: OpenBackup,
   folder: string,
   old: string,
   came: ReadonlySet<string>,
   manner: Manner,
-): Promise<void> => {
-  await mkdir(folder, { recursive: true })
+): Promise<readonly string[]> => {
+  for (const id of backup.takes) if (!came.has(id)) await rm(soundFile(folder, id))
   const held = new Set(backup.takes.filter((id) => came.has(id)))
   for (const name of await readdir(old).catch(() => [])) {
-    const id = decodeURIComponent(name.replace(/\.sound$/, ''))
-    const counts = manner === 'merge' || came.has(id)
-    if (counts && !held.has(id)) await link(join(old, name), join(folder, name))
+    const id = takeOf(name)
+    const stays = manner === 'merge' || came.has(id)
+    if (stays && !held.has(id)) await link(join(old, name), join(folder, name))
   }
-  for (const id of held) await backup.sound(id, soundFile(folder, id))
   const handle = await open(folder)
   await handle.sync().finally(() => handle.close())
+  return (await readdir(folder)).map(takeOf)
 }
 
 /** A take of which there is no sound does not say that it has one. */
@@ -148,6 +156,7 @@ export const restore = (db: Database, backup: OpenBackup, manner: Manner) =>
     const here = await whatStands(db, manner)
     const taken = manner === 'merge' ? await db.snapshot(takenOf) : NONE
     try {
+      await unpackSounds(backup, fresh)
       await db.transaction(async (sql) => {
         if (manner === 'replace') await clear(sql)
         const touched: string[] = []
@@ -160,9 +169,7 @@ export const restore = (db: Database, backup: OpenBackup, manner: Manner) =>
         }
         if (manner === 'merge')
           await sql.query('update changes set gone = true where row_id = any($1::text[])', [touched])
-        await gatherSounds(backup, fresh, old, takes, manner)
-        const sounds = (await readdir(fresh)).map((name) => decodeURIComponent(name.replace(/\.sound$/, '')))
-        await sql.query(SILENT, [sounds])
+        await sql.query(SILENT, [await gatherSounds(backup, fresh, old, takes, manner)])
         await sql.query('update sound_folder set name = $1', [basename(fresh)])
       })
     } catch (error) {
@@ -173,10 +180,12 @@ export const restore = (db: Database, backup: OpenBackup, manner: Manner) =>
     return came
   })
 
-/** Removes folders of sounds that a restore left when it was cut off. */
+/** Removes folders of sounds that a restore left when it was cut off; none where the one that counts is not there. */
 export const clearOldSounds = async (db: Database): Promise<void> => {
   const kept = basename(await soundFolder(db.directory, db))
-  for (const name of await readdir(db.directory))
+  const names = await readdir(db.directory)
+  if (!names.includes(kept)) return
+  for (const name of names)
     if (/^sounds(-[0-9a-f-]+)?$/.test(name) && name !== kept)
       await rm(join(db.directory, name), { recursive: true, force: true })
 }
