@@ -1,22 +1,39 @@
-import { type Chart, isFeel, type Result, readKey, TICKS_PER_QUARTER, type WrittenBar } from '../core/index.ts'
-import { type AbcMusic, abcMusic, metreOf, quartersOf } from './abc-music.ts'
+import { type Chart, isFeel, ok, type Result, readKey, TICKS_PER_QUARTER, type WrittenBar } from '../core/index.ts'
+import { type AbcMusic, type AbcTune, abcMusic, metreOf, quartersOf } from './abc-music.ts'
 import { tunesIn } from './abc-tune.ts'
 import { assemble, type Imported, type LeftOut, type Refusal, refuse, tempoOf } from './assemble.ts'
 
+const countChords = (music: AbcMusic | undefined): number =>
+  music?.bars.reduce((sum, b) => sum + b.chords.length, 0) ?? 0
+
 /** Which voice has most chord symbols; the first of those that have as many. */
 const chordVoice = (voices: readonly AbcMusic[]): AbcMusic | undefined => {
-  const count = ({ bars }: AbcMusic): number => bars.reduce((sum, b) => sum + b.chords.length, 0)
-  return [...voices].sort((a, b) => count(b) - count(a))[0]
+  return [...voices].sort((a, b) => countChords(b) - countChords(a))[0]
 }
 
-/** Reads the chord symbols of an ABC tune: the first tune, the voice that has most of them. */
-export const readAbc = async (source: string): Promise<Result<Imported, Refusal>> => {
+const listedTune = ({ tune, music }: { tune: AbcTune | undefined; music: AbcMusic | undefined }, i: number) => ({
+  title: tune?.metaText.title ?? `tune ${i + 1}`,
+  chords: countChords(music),
+})
+
+/**
+ * Reads the chord symbols of an ABC file: the tune asked for, by its place, else the first that has any; of it the voice
+ * that has most of them.
+ */
+export const readAbc = async (source: string, asked: number | null = null): Promise<Result<Imported, Refusal>> => {
   const parsed = await tunesIn(source)
   if (!parsed.ok) return parsed
-  const [voices, ...others] = parsed.value
-  const tune = voices?.[0]?.tune
-  const music = chordVoice((voices ?? []).map((v) => abcMusic(v.tune)))
-  if (!tune || !music || music.bars.every((b) => b.chords.length === 0)) return refuse('The tune has no chord symbols.')
+  const tunes = parsed.value.map((voices) => ({
+    tune: voices[0]?.tune,
+    music: chordVoice(voices.map((v) => abcMusic(v.tune))),
+  }))
+  const first = Math.max(
+    0,
+    tunes.findIndex((t) => countChords(t.music) > 0),
+  )
+  const chosen = asked !== null && asked < tunes.length ? asked : first
+  const { tune, music } = tunes[chosen] ?? {}
+  if (!tune || !music || countChords(music) === 0) return refuse('The tune has no chord symbols.')
   const { root, acc, mode } = tune.getKeySignature()
   const sign = acc.startsWith('b') || acc === 'flat' ? 'b' : acc === '' ? '' : '#'
   const key = readKey(`${root}${sign}${/^(m$|min|dor|phr|aeo|loc)/i.test(mode) ? ' minor' : ''}`)
@@ -25,7 +42,7 @@ export const readAbc = async (source: string): Promise<Result<Imported, Refusal>
   const title = (tune.metaText.title ?? 'Untitled').replace(/\s+/g, ' ')
   const notes = music.bars.some((b) => b.notes.length > 0)
   const said: readonly LeftOut[] = [
-    ...(others.length > 0 ? [{ what: `${others.length} more tunes`, why: 'one chart is read at a time' }] : []),
+    ...(tunes.length > 1 ? [{ what: `${tunes.length - 1} more tunes`, why: 'one chart is read at a time' }] : []),
     ...music.leftOut,
     ...(notes ? [{ what: 'the notes', why: 'a chart holds chord symbols only' }] : []),
     ...(tune.metaText.partOrder
@@ -34,7 +51,9 @@ export const readAbc = async (source: string): Promise<Result<Imported, Refusal>
   ]
   const rhythm = (tune.metaText.rhythm ?? '').trim().toLowerCase()
   const feel = isFeel(rhythm) ? rhythm : undefined
-  return assemble({ title, key: key.ok ? key.value : null, metre, tempo, feel, bars: music.bars }, said)
+  const made = assemble({ title, key: key.ok ? key.value : null, metre, tempo, feel, bars: music.bars }, said)
+  if (!made.ok || tunes.length === 1) return made
+  return ok({ ...made.value, tunes: tunes.map(listedTune), chosen })
 }
 
 const divisor = (a: number, b: number): number => (b === 0 ? a : divisor(b, a % b))

@@ -60,6 +60,9 @@ export interface Imported {
   readonly chart: Chart
   readonly text: string
   readonly leftOut: readonly LeftOut[]
+  /** The tunes a file holds, where it holds several, and which of them this is, from 0. */
+  readonly tunes?: readonly { readonly title: string; readonly chords: number }[]
+  readonly chosen?: number
 }
 
 /** Why a file is refused, in words for the player. */

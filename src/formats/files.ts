@@ -29,13 +29,16 @@ const readText = (text: string): Result<Imported, Refusal> => {
 const of = (format: ChartFormat, read: Result<Imported, Refusal>): Result<ReadFile, Refusal> =>
   read.ok ? ok({ format, ...read.value }) : read
 
-/** Reads a chart from a file, by what is in it and not by its name. Nothing is kept. */
-export const readChartFile = async (bytes: Uint8Array): Promise<Result<ReadFile, Refusal>> => {
+/** Reads a chart from a file, by what is in it and not by its name. Nothing is kept. Of several tunes `tune` is read, from 0. */
+export const readChartFile = async (
+  bytes: Uint8Array,
+  tune: number | null = null,
+): Promise<Result<ReadFile, Refusal>> => {
   const opened = openFile(bytes)
   if (!opened.ok) return opened
   const { kind, text } = opened.value
   if (kind === 'midi') return refuse('This is a MIDI file: it holds no chord symbols. Its notes are read in Line.')
   if (kind === 'xml') return of('musicxml', readMusicXml(text))
   if (text.length > MOST_TEXT) return refuse('The text is too long for a chart or a tune.')
-  return isAbc(text) ? of('abc', await readAbc(text)) : of('text', readText(text))
+  return isAbc(text) ? of('abc', await readAbc(text, tune)) : of('text', readText(text))
 }

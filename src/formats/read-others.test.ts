@@ -338,6 +338,20 @@ describe('a chord of a score', () => {
   })
 })
 
+describe('a file of several tunes', () => {
+  const FILE = ['C4', '"Dm7"D4', '"G7"G4']
+    .map((music, i) => `X:${i + 1}\nT:Knot ${i + 1}\nL:1/4\nK:C\n${music}|\n`)
+    .join('\n')
+  it('gives the first that has chords, and any other that is asked for', async () => {
+    const first = await chartOf(FILE)
+    expect([first.chart.title, first.chosen, first.tunes?.map((t) => t.chords)]).toEqual(['Knot 2', 1, [0, 1, 1]])
+    const third = await readChartFile(strToU8(FILE), 2)
+    expect(third.ok && third.value.chart.title).toBe('Knot 3')
+    const silent = await readChartFile(strToU8(FILE), 0)
+    expect(!silent.ok && silent.error.why).toMatch(/no chord symbols/)
+  })
+})
+
 describe('a chord that is not understood', () => {
   it('leaves a hole that is seen, and not the chord before', async () => {
     const strange = '<harmony><root><root-step>G</root-step></root><kind text="tristan">other</kind></harmony>'

@@ -35,6 +35,9 @@ export const FILE_QUERIES = {
       .valid(...(Object.keys(SCORE_CLEFS) as ScoreClef[]))
       .default('treble'),
   }),
+  import: Joi.object<{ tune: number | null }>({
+    tune: Joi.number().integer().min(0).max(10_000).empty('').default(null),
+  }),
   readLine: Joi.object<{ voice: number | null; grid: Grid }>({
     voice: Joi.number().integer().min(0).max(10_000).empty('').default(null),
     grid: Joi.string()

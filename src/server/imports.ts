@@ -4,7 +4,7 @@ import type { ReadFile } from '../formats/files.ts'
 const withoutExtension = (name: string): string => name.replace(/\.[A-Za-z]{1,10}$/, '').trim()
 
 /** What was read from a file and what was left out, before anything is kept. A chart without a title takes the file's. */
-export const importAnswer = ({ chart, text, leftOut, format }: ReadFile, fileName: string) => {
+export const importAnswer = ({ chart, text, leftOut, format, tunes, chosen }: ReadFile, fileName: string) => {
   const { metre, tempo, pickup } = chart
   const isNamed = chart.title !== 'Untitled'
   return {
@@ -23,5 +23,6 @@ export const importAnswer = ({ chart, text, leftOut, format }: ReadFile, fileNam
       sections: chart.written.flatMap((b) => (b.section === null ? [] : [b.section])),
     },
     leftOut,
+    ...(tunes ? { tunes, chosen } : {}),
   }
 }

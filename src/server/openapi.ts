@@ -161,7 +161,7 @@ const BACKUPS = [
 
 const FILES = [
   ['/practice/export', { get: { operationId: 'practice-export', parameters: [], responses: file } }],
-  ['/import', uploaded('import', NO_QUERY)],
+  ['/import', uploaded('import', FILE_QUERIES.import)],
   ['/lines/read', uploaded('lines-read', FILE_QUERIES.readLine)],
   ['/charts/{id}/export', ofRow('charts-export', FILE_QUERIES.export)],
   ['/charts/{id}/band', ofRow('charts-band', FILE_QUERIES.band)],

@@ -238,9 +238,13 @@ test('a chart goes out in each format and comes in again, told what was read bef
   await expect(page.getByRole('alert')).toContainText('no well-formed XML')
   await page.keyboard.press('Escape')
   const tune = 'X:1\nT:Fog Signal\nM:3/4\nL:1/4\nK:G\n"G"G3 | "Am7"A2 "D7"d | "H9"G3 |]\n'
+  const other = '\nX:2\nT:Ebb Bell\nM:4/4\nL:1/4\nK:C\n"Dm7"D4 | "G7"G4 |]\n'
   await page
     .getByLabel('Chart file')
-    .setInputFiles({ name: 'fog.abc', mimeType: 'text/plain', buffer: Buffer.from(tune) })
+    .setInputFiles({ name: 'fog.abc', mimeType: 'text/plain', buffer: Buffer.from(tune + other) })
+  await page.getByLabel('Tune').selectOption({ label: '2. Ebb Bell' })
+  await expect(dialog(page).getByRole('heading', { name: 'Ebb Bell' })).toBeVisible()
+  await page.getByLabel('Tune').selectOption({ label: '1. Fog Signal' })
   await expect(page.getByRole('region', { name: 'Left out' })).toContainText(
     '“H9” in bar 3: this chord is not understood',
   )

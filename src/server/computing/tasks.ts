@@ -120,7 +120,8 @@ const study: Task = async (asked) => json(await studyAnswer(checkJson(sent(asked
 
 const importFile: Task = async (asked) => {
   const { name, bytes } = await upload(asked)
-  const read = await readChartFile(bytes)
+  const { tune } = checkQuery(asked.query, FILE_QUERIES.import)
+  const read = await readChartFile(bytes, tune)
   if (!read.ok) throw new Problem('bad_file', read.error.why, [fieldError('file', read.error.why, name)])
   return json(importAnswer(read.value, name))
 }

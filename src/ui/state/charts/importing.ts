@@ -18,23 +18,27 @@ export interface ReadChart {
     readonly sections: readonly string[]
   }
   readonly leftOut: readonly { readonly what: string; readonly why: string }[]
+  /** The tunes there are to choose from, and which this is. */
+  readonly tunes?: readonly { readonly title: string; readonly chords: number }[]
+  readonly chosen?: number
 }
 
 export interface Importing {
-  readonly file: string
+  readonly file: File
   /** Null while it is being read. */
   readonly answer: Answer<ReadChart> | null
 }
 
 export const $importing = atom<Importing | null>(null)
 
-/** Reads a file and shows what is in it; nothing is kept yet. */
-export const readIn = async (file: File): Promise<void> => {
-  $importing.set({ file: file.name, answer: null })
+/** Reads a file, or one tune of it, and shows what is in it; nothing is kept yet. */
+export const readIn = async (file: File, tune: number | null = null): Promise<void> => {
+  $importing.set({ file, answer: null })
   const form = new FormData()
   form.set('file', file)
-  const answer = await answered<ReadChart>(() => fetch('/api/v1/import', { method: 'POST', body: form }))
-  if ($importing.get()?.file === file.name) $importing.set({ file: file.name, answer })
+  const query = tune === null ? '' : `?tune=${tune}`
+  const answer = await answered<ReadChart>(() => fetch(`/api/v1/import${query}`, { method: 'POST', body: form }))
+  if ($importing.get()?.file === file) $importing.set({ file, answer })
 }
 
 export const keepImported = async (): Promise<void> => {

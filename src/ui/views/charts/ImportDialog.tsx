@@ -2,13 +2,14 @@ import { useStore } from '@nanostores/react'
 import { toGlyphs } from '../../../core/index.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
-import { $importing, dropImported, keepImported, type ReadChart } from '../../state/charts/importing.ts'
+import { Select } from '../../parts/Select.tsx'
+import { $importing, dropImported, keepImported, type ReadChart, readIn } from '../../state/charts/importing.ts'
 import styles from './ImportDialog.module.css'
 
 const FORMAT_NAMES = { text: 'chart text', musicxml: 'MusicXML', abc: 'ABC' } as const
 
-const Found = ({ found }: { readonly found: ReadChart }) => {
-  const { read, leftOut } = found
+const Found = ({ found, file }: { readonly found: ReadChart; readonly file: File }) => {
+  const { read, leftOut, tunes, chosen } = found
   const facts = [
     `${read.bars} bars`,
     `${read.chords} chords`,
@@ -20,6 +21,16 @@ const Found = ({ found }: { readonly found: ReadChart }) => {
   ]
   return (
     <div className={styles.found}>
+      {tunes && (
+        <Select
+          label="Tune"
+          value={String(chosen)}
+          options={tunes.flatMap(({ title, chords }, i) =>
+            chords > 0 ? [{ value: String(i), label: `${i + 1}. ${title}` }] : [],
+          )}
+          onPick={(tune) => void readIn(file, Number(tune))}
+        />
+      )}
       <h3>{found.title}</h3>
       <p>
         Read as {FORMAT_NAMES[found.format]}: {facts.join(' · ')}.
@@ -52,11 +63,11 @@ const Found = ({ found }: { readonly found: ReadChart }) => {
 /** What a file holds and what was left out of it, before anything is kept. */
 export const ImportDialog = () => {
   const importing = useStore($importing)
-  const { file = '', answer = null } = importing ?? {}
+  const { file, answer = null } = importing ?? {}
   return (
-    <Dialog title={`From ${file}`} open={importing !== null} onClose={dropImported}>
+    <Dialog title={`From ${file?.name ?? ''}`} open={importing !== null} onClose={dropImported}>
       {answer === null && <p role="status">Reading …</p>}
-      {answer?.ok && <Found found={answer.value} />}
+      {file && answer?.ok && <Found found={answer.value} file={file} />}
       {answer && !answer.ok && (
         <div role="alert" className={styles.found}>
           <p>{answer.detail}</p>
