@@ -30,6 +30,7 @@ for (const name of [
   'load',
   'keys',
   'backup',
+  'files',
 ].filter((n) => asked.length === 0 || asked.includes(n))) {
   if (['microphone', 'recording', 'load', 'keys', 'backup'].includes(name)) await ensureBuilt()
   await bench(name)
