@@ -95,16 +95,20 @@ describe('a line through a file', () => {
       .slice(1)
       .map((m) => [...m.matchAll(/<duration>(\d+)</g)].reduce((sum, [, n]) => sum + Number(n), 0))
 
-  it('keeps fives in the time of four, alone and tied, in MusicXML and in ABC', async () => {
-    const line = lineAt(FIVES.slice(0, 10))
-    const xml = String(wrote('Fives', line, CHART, 'musicxml'))
-    const back = readMusicXmlLine(xml)
-    expect(back.ok && sounds(back.value.line)).toEqual(sounds(line))
-    const abc = String(wrote('Fives', line, CHART, 'abc'))
-    expect(abc).toContain('(5:4:5')
-    const again = await readAbcLine(abc)
-    expect(again.ok && sounds(again.value.line)).toEqual(sounds(line))
-  })
+  it.each(['4/4', '2/2', '5/4'])(
+    'keeps fives in the time of four, alone and tied, in MusicXML and in ABC (%s)',
+    async (metre) => {
+      const over = chartOf(`metre = ${metre}\n| Dm7 | G7 |`)
+      const line = lineAt(FIVES.slice(0, 10))
+      const xml = String(wrote('Fives', line, over, 'musicxml'))
+      const back = readMusicXmlLine(xml)
+      expect(back.ok && sounds(back.value.line)).toEqual(sounds(line))
+      const abc = String(wrote('Fives', line, over, 'abc'))
+      expect(abc).toContain('(5:4:5')
+      const again = await readAbcLine(abc)
+      expect(again.ok && sounds(again.value.line)).toEqual(sounds(line))
+    },
+  )
   it('writes lengths that exist, whatever the line is like: every note has a type, every bracket closes', () => {
     fc.assert(
       fc.property(

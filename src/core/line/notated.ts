@@ -64,22 +64,30 @@ const momentsIn = (line: readonly Timed[], { from, to }: Span): readonly number[
   return moments.filter((m) => m > from && m < to)
 }
 
-/** Beats of a bar, counted from 0, in which all stands on fifths of the beat and not on what else can be written. */
-const beatsInFives = (line: readonly Timed[], bar: Span, beat: number): ReadonlySet<number> => {
+/** Beats of a bar that are divided in five, counted from 0; none is longer than a quarter. */
+interface Fives {
+  readonly beat: number
+  readonly beats: ReadonlySet<number>
+}
+const isInFive = ({ beat, beats }: Fives, within: number): boolean => beats.has(Math.floor(within / beat))
+const QUARTER = 960
+
+/** Where all stands on fifths of the beat and not on what else can be written. */
+const fivesIn = (line: readonly Timed[], bar: Span, beatOfMetre: number): Fives => {
+  const beat = Math.min(QUARTER, beatOfMetre)
   const byBeat = groupedBy(momentsIn(line, bar), (m) => Math.floor((m - bar.from + 1) / beat))
-  return new Set(
-    [...byBeat].flatMap(([n, moments]) =>
-      moments.every((m) => isNear(m - bar.from, beat / 5)) && !moments.every((m) => isNear(m - bar.from, FINEST))
-        ? [n]
-        : [],
-    ),
+  const beats = [...byBeat].flatMap(([n, moments]) =>
+    moments.every((m) => isNear(m - bar.from, beat / 5)) && !moments.every((m) => isNear(m - bar.from, FINEST))
+      ? [n]
+      : [],
   )
+  return { beat, beats: new Set(beats) }
 }
 
 /** Brings moments to what can be written where they fall. */
 type Near = (moment: number) => number
-const nearIn = (bar: Span, beat: number, fives: ReadonlySet<number>): Near => {
-  const step = (n: number): number => (fives.has(Math.floor((n - bar.from + 1) / beat)) ? beat / 5 : FINEST)
+const nearIn = (bar: Span, fives: Fives): Near => {
+  const step = (n: number): number => (isInFive(fives, n - bar.from + 1) ? fives.beat / 5 : FINEST)
   return (n) => bar.from + Math.round((n - bar.from) / step(n)) * step(n)
 }
 
@@ -132,13 +140,13 @@ const valueInFive = (at: number, left: number, bar: Span, beat: number): Value =
 }
 
 /** The longest value that can stand at the beginning of a piece. */
-const valueAt = (at: number, left: number, bar: Span, beat: number, fives: ReadonlySet<number>): Value => {
+const valueAt = (at: number, left: number, bar: Span, beat: number, fives: Fives): Value => {
   const within = at - bar.from
   const toBeat = beat - (within % beat)
-  if (fives.has(Math.floor(within / beat)) && (within % beat !== 0 || left < beat))
-    return valueInFive(at, left, bar, beat)
+  if (isInFive(fives, within) && (within % fives.beat !== 0 || left < fives.beat))
+    return valueInFive(at, left, bar, fives.beat)
   // What goes on into a beat of five is cut before it.
-  const next = [...fives].map((n) => n * beat).find((n) => n > within) ?? Infinity
+  const next = [...fives.beats].map((n) => n * fives.beat).find((n) => n > within) ?? Infinity
   if (within + left > next) return valueAt(at, next - within, bar, beat, fives)
   if (isTriple(left) || isTriple(within)) {
     const room = Math.min(left, isTriple(within) && within % beat !== 0 && left > toBeat ? toBeat : left)
@@ -169,8 +177,8 @@ export const writtenBar = (
   beat: number,
   cuts: readonly number[] = [],
 ): readonly Written[] => {
-  const fives = beatsInFives(line, bar, beat)
-  const pieces = piecesOf(line, bar, nearIn(bar, beat, fives))
+  const fives = fivesIn(line, bar, beat)
+  const pieces = piecesOf(line, bar, nearIn(bar, fives))
   return cuts
     .reduce((all, c) => all.flatMap((p) => cutAt(p, c)), pieces)
     .flatMap((piece) => {
