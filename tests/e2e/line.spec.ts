@@ -73,7 +73,7 @@ test('a tune is brought, taken apart, walked by its sentences, judged beside ano
     page.getByRole('button', { name: 'WAV', exact: true }).click(),
   ])
   expect(sound.suggestedFilename()).toMatch(/\.wav$/)
-  expect(Math.max(...readWav(await sound.path()).samples)).toBeGreaterThan(0.01)
+  expect(readWav(await sound.path()).samples.some((x) => x > 0.01)).toBe(true)
   const { readFile } = await import('node:fs/promises')
   const before = await notes(page).evaluateAll((all) => all.map((n) => n.getAttribute('aria-label')))
   const again = await bring(page, 'Again', await readFile(await file.path(), 'utf8'))
