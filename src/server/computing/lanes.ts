@@ -15,7 +15,7 @@ const USUAL = 2000
 const LONGER: Readonly<Partial<Record<TaskName, number>>> = {
   plan: 20_000,
   audit: 5000,
-  take: 5000,
+  take: 30_000,
   row: 5000,
   exportLine: 5000,
   import: 5000,
