@@ -1,22 +1,11 @@
 // What every command needs before it can run: packages, a build of the present source, a data directory with a database.
 import { spawnSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
-import {
-  accessSync,
-  constants,
-  existsSync,
-  mkdirSync,
-  readdirSync,
-  readFileSync,
-  renameSync,
-  rmSync,
-  statSync,
-  writeFileSync,
-} from 'node:fs'
+import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { backupNames, goneSentence, readOnlySentence } from '../src/server/backup/whole.mjs'
-import { lockDirectory, takenSentence } from '../src/server/lock.mjs'
+import { backupNames, goneSentence } from '../src/server/backup/whole.mjs'
+import { isWritable, lockDirectory, readOnlySentence, whyNotTaken } from '../src/server/lock.mjs'
 
 export const ROOT = fileURLToPath(new URL('..', import.meta.url))
 process.env.ASTRO_TELEMETRY_DISABLED = '1'
@@ -91,7 +80,8 @@ export const ensureBuilt = () =>
 
 /** Makes the database of a data directory in a short process of its own: making one takes much more memory than using it. */
 export const ensureDatabase = (directory) => {
-  refuseIfUnwritable(directory)
+  mkdirSync(directory, { recursive: true })
+  if (!isWritable(directory)) leave(readOnlySentence(directory))
   if (existsSync(join(directory, 'pg'))) return
   if (backupNames(directory).length > 0) leave(goneSentence(directory))
   run('node', [join(ROOT, 'scripts/initdb.mjs'), directory])
@@ -100,15 +90,6 @@ export const ensureDatabase = (directory) => {
 const leave = (sentence) => {
   console.error(sentence)
   process.exit(1)
-}
-
-const refuseIfUnwritable = (directory) => {
-  try {
-    mkdirSync(directory, { recursive: true })
-    accessSync(directory, constants.W_OK)
-  } catch {
-    leave(readOnlySentence(directory))
-  }
 }
 
 /** Puts what is damaged of a data directory aside, so that a backup can be brought in; gives the name of that backup. */
@@ -140,6 +121,8 @@ export const refuseIfTaken = async (directory) => {
   try {
     await (await lockDirectory(directory))()
   } catch (error) {
-    leave(error.code === 'EADDRINUSE' ? takenSentence(directory) : readOnlySentence(directory))
+    const why = whyNotTaken(directory, error)
+    if (why === null) throw error
+    leave(why)
   }
 }

@@ -142,7 +142,7 @@ const chordsAt = (e: AbcElement, at: Ticks, bar: number, leftOut: LeftOut[]): re
 }
 
 const DECORATIONS: Readonly<Record<string, JumpSign>> = {
-  ...{ segno: 'segno', coda: 'coda', fine: 'fine', dacoda: 'tocoda' },
+  ...{ segno: 'segno', coda: 'coda', fine: 'fine' },
   ...{ 'D.C.': 'dacapo', dacapo: 'dacapo', 'D.C.alcoda': 'dacapo', 'D.C.alfine': 'dacapo' },
   ...{ 'D.S.': 'dalsegno', dalsegno: 'dalsegno', 'D.S.alcoda': 'dalsegno', 'D.S.alfine': 'dalsegno' },
 }
@@ -249,11 +249,10 @@ export const abcMusic = (tune: AbcTune): AbcMusic => {
           if (closes && holds()) bar.closes = true
           else if (closes && last) bars[bars.length - 1] = { ...last, closes: true }
           const here = signsOf(e).map((s): JumpSign => (s === 'coda' ? 'coda after' : s))
-          const isLanding = (s: JumpSign): boolean => s === 'segno'
-          if (holds()) bar.signs.push(...here.filter((s) => !isLanding(s)))
-          else signs.at(-1)?.push(...here.filter((s) => !isLanding(s)))
+          const before = holds() ? bar.signs : signs.at(-1)
+          before?.push(...here.filter((s) => s !== 'segno'))
           end()
-          bar.signs.push(...here.filter(isLanding))
+          bar.signs.push(...here.filter((s) => s === 'segno'))
           if (e.type === 'bar_left_repeat' || e.type === 'bar_dbl_repeat') bar.opens = true
           if (e.startEnding) bar.endings = endingsOf(e.startEnding)
         }

@@ -65,7 +65,18 @@ export const fractionText = (length: number, unit: number): string => {
 }
 
 /** A title as a field of its own: one line, and nothing in it begins a comment. */
-export const titleField = (title: string): string => `T:${title.replace(/\s+/g, ' ').replace(/%/g, '\\%')}`
+const titleField = (title: string): string => `T:${title.replace(/\s+/g, ' ').replace(/%/g, '\\%')}`
+
+/** The fields before a tune over a chart; `unit` is what lengths are counted in. */
+export const abcHead = (title: string, { metre, tempo, feel }: Chart, unit: string, key: string): readonly string[] => [
+  'X:1',
+  titleField(title),
+  ...(feel ? [`R:${feel}`] : []),
+  `M:${metre.beats}/${metre.unit}`,
+  `L:${unit}`,
+  `Q:1/${metre.unit}=${tempo}`,
+  `K:${key}`,
+]
 
 const BARS_IN_A_LINE = 4
 
@@ -74,18 +85,10 @@ const barText = (bar: WrittenBar, unit: number): string =>
 
 /** A chart as an ABC tune: chord symbols over invisible rests. */
 export const writeAbc = (chart: Chart): string => {
-  const { title, key, metre, tempo, feel, written } = chart
+  const { title, key, metre, written } = chart
   const unit = (TICKS_PER_QUARTER * 4) / metre.unit
   const keyText = key ? `${key.tonic.name}${key.mode === 'minor' ? 'm' : ''}` : 'none'
-  const head = [
-    'X:1',
-    titleField(title),
-    ...(feel ? [`R:${feel}`] : []),
-    `M:${metre.beats}/${metre.unit}`,
-    `L:1/${metre.unit}`,
-    `Q:1/${metre.unit}=${tempo}`,
-    `K:${keyText}`,
-  ]
+  const head = abcHead(title, chart, `1/${metre.unit}`, keyText)
   const lines: string[] = []
   let line: string[] = []
   const end = (): void => {

@@ -23,7 +23,7 @@ import {
   type Written,
   writtenBar,
 } from '../core/index.ts'
-import { fractionText, titleField } from './abc.ts'
+import { abcHead, fractionText } from './abc.ts'
 import { type Refusal, refuse } from './assemble.ts'
 import { type Manner, type MidiTrack, midiFile, writeBandMidi } from './write-midi.ts'
 import { type NoteAt, playedOut, writeMusicXml } from './write-musicxml.ts'
@@ -102,7 +102,6 @@ const abcSign = (sign: Sign): string => {
 
 /** A line as a tune: its chords where they begin, its sections as parts. */
 const writeAbcLine = (name: string, line: Line, chart: Chart): string => {
-  const { metre, tempo, feel } = chart
   const text = spansOf(line, chart).flatMap((span, i) => {
     const { spots = [], section = null } = chart.bars[i] ?? {}
     const chords = new Map(spots.map((s) => [s.at as number, `"${s.chord.symbol}"`]))
@@ -115,12 +114,7 @@ const writeAbcLine = (name: string, line: Line, chart: Chart): string => {
     const bar = signs.map((s) => `${chords.get(s.at) ?? ''}${abcSign(s)}`).join(' ')
     return [...(section === null ? [] : [`P:${section}`]), `${bar} |`]
   })
-  const head = [
-    ...['X:1', titleField(name)],
-    ...(feel ? [`R:${feel}`] : []),
-    ...[`M:${metre.beats}/${metre.unit}`, 'L:1/8', `Q:1/${metre.unit}=${tempo}`, 'K:C'],
-  ]
-  return `${[...head, ...text].join('\n')}\n`
+  return `${[...abcHead(name, chart, '1/8', 'C'), ...text].join('\n')}\n`
 }
 
 const LINE_LOUDNESS = 0.7

@@ -1,7 +1,7 @@
 import { join, resolve } from 'node:path'
 import { PGlite } from '@electric-sql/pglite'
-import { damagedSentence, looksWhole, readOnlySentence } from './backup/whole.mjs'
-import { lockDirectory, takenSentence } from './lock.mjs'
+import { damagedSentence, looksWhole } from './backup/whole.mjs'
+import { lockDirectory, whyNotTaken } from './lock.mjs'
 import { roomFor } from './room.ts'
 import type { Database, Sql } from './sql.ts'
 
@@ -85,9 +85,9 @@ const openFolder = async (directory: string): Promise<PGlite> => {
  * where the data is newer than the program.
  */
 export const openDatabase = async (directory: string): Promise<Database> => {
-  const unlock = await lockDirectory(resolve(directory)).catch((error: NodeJS.ErrnoException) => {
-    if (error.code === 'EADDRINUSE') throw new Error(takenSentence(directory))
-    throw error.code === 'EROFS' || error.code === 'EACCES' ? new Error(readOnlySentence(directory)) : error
+  const unlock = await lockDirectory(resolve(directory)).catch((error: unknown) => {
+    const why = whyNotTaken(directory, error)
+    throw why === null ? error : new Error(why)
   })
   try {
     roomFor(directory, 0)

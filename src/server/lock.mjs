@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto'
-import { mkdirSync, realpathSync } from 'node:fs'
+import { accessSync, constants, mkdirSync, realpathSync } from 'node:fs'
 import { createServer } from 'node:net'
 
 /**
@@ -18,6 +18,31 @@ export const lockDirectory = async (directory) => {
   })
   socket.unref()
   return () => new Promise((resolve) => socket.close(() => resolve(undefined)))
+}
+
+/** @param {string} directory */
+export const readOnlySentence = (directory) =>
+  `The data directory ${directory} cannot be written to: it is read-only for this program.`
+
+/**
+ * Why a data directory could not be taken, in words; null where it is none of ours to say.
+ * @param {string} directory
+ * @param {unknown} error
+ */
+export const whyNotTaken = (directory, error) => {
+  const { code } = /** @type {NodeJS.ErrnoException} */ (error)
+  if (code === 'EADDRINUSE') return takenSentence(directory)
+  return code === 'EROFS' || code === 'EACCES' || code === 'EPERM' ? readOnlySentence(directory) : null
+}
+
+/** @param {string} directory */
+export const isWritable = (directory) => {
+  try {
+    accessSync(directory, constants.W_OK)
+    return true
+  } catch {
+    return false
+  }
 }
 
 /** @param {string} directory */

@@ -133,8 +133,6 @@ const PARTS = {
   },
 }
 
-const ZIP = { content: { 'application/zip': { schema: BYTES } } } as const
-const restored = responses(RESTORED)
 const BACKUPS = [
   ['/backup', { get: { operationId: 'backup', parameters: parametersOf(BACKUP_QUERY), responses: file } }],
   ['/backups', operation('backups', NO_QUERY, BACKUP_LIST)],
@@ -148,12 +146,12 @@ const BACKUPS = [
         requestBody: {
           required: true,
           content: {
-            ...ZIP.content,
+            ...content('application/zip', BYTES).content,
             ...FORM.content,
             ...content('application/json', jsonOf(RESTORE_BODY)).content,
           },
         },
-        responses: restored,
+        responses: responses(RESTORED),
       },
     },
   ],

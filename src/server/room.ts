@@ -1,5 +1,5 @@
-import { accessSync, constants, statfsSync } from 'node:fs'
-import { readOnlySentence } from './backup/whole.mjs'
+import { statfsSync } from 'node:fs'
+import { isWritable, readOnlySentence } from './lock.mjs'
 import { Problem } from './problems.ts'
 
 const MEGABYTE = 1024 * 1024
@@ -11,15 +11,6 @@ const TIMES = 4
 const freeBytes = (directory: string): number => {
   const { bavail, bsize } = statfsSync(directory)
   return bavail * bsize
-}
-
-const isWritable = (directory: string): boolean => {
-  try {
-    accessSync(directory, constants.W_OK)
-    return true
-  } catch {
-    return false
-  }
 }
 
 /** Throws the problem that says why so many bytes cannot be kept now; what is kept already stays readable. */

@@ -1,5 +1,5 @@
 import { type Damage, findDamage } from './backup/damage.ts'
-import { clearPassing, keepBackupOfNews } from './backup/kept-backups.ts'
+import { clearPassing, hasNews, keepBackupOfNews } from './backup/kept-backups.ts'
 import { clearOldSounds } from './backup/restore.ts'
 import { readyThreads, stopComputing } from './computing/computing.ts'
 import { openDatabase } from './database.ts'
@@ -61,7 +61,8 @@ const closeStore = async (): Promise<void> => {
   await stopComputing()
   const database = await opening?.catch(() => null)
   if (!database) return
-  await backUp(database, 'at a clean stop')
+  // What cannot be asked may be damaged: then it is read through.
+  if (await hasNews(database).catch(() => true)) await backUp(database, 'at a clean stop')
   opening = null
   await database.close()
 }

@@ -79,6 +79,8 @@ export const playedOrder = (bars: readonly FormBar[]): Result<readonly number[],
   let back = false
   /** Not jumped yet; jumped, so that repeats are played as the last time; on in the coda. */
   let way: 'first' | 'again' | 'coda' = 'first'
+  const coda = bars.findIndex((b) => b.jumps?.coda)
+  const segno = bars.findIndex((b) => b.jumps?.segno)
   const enter = (bar: number): void => {
     ;[at, start, last] = [bar, bar, false]
     pass = way === 'again' ? (passes[bar] ?? 1) : 1
@@ -108,21 +110,13 @@ export const playedOrder = (bars: readonly FormBar[]): Result<readonly number[],
       continue
     }
     const { fine, toCoda, back: to } = bar.jumps ?? {}
-    const coda = bars.findIndex((b) => b.jumps?.coda)
     if (way === 'again' && fine) break
     if (way === 'again' && toCoda && coda >= 0) {
       way = 'coda'
       enter(coda)
     } else if (way === 'first' && to) {
       way = 'again'
-      enter(
-        to === 'start'
-          ? 0
-          : Math.max(
-              0,
-              bars.findIndex((b) => b.jumps?.segno),
-            ),
-      )
+      enter(to === 'start' ? 0 : Math.max(0, segno))
     } else if (bar.closes) enter(at + 1)
     else at++
   }

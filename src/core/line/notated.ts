@@ -1,4 +1,5 @@
 import { groupedBy } from '../grouped.ts'
+import { TICKS_PER_QUARTER } from '../pitch/units.ts'
 import type { Span } from '../time/bars.ts'
 import { noteAround } from './line.ts'
 
@@ -70,11 +71,10 @@ interface Fives {
   readonly beats: ReadonlySet<number>
 }
 const isInFive = ({ beat, beats }: Fives, within: number): boolean => beats.has(Math.floor(within / beat))
-const QUARTER = 960
 
 /** Where all stands on fifths of the beat and not on what else can be written. */
 const fivesIn = (line: readonly Timed[], bar: Span, beatOfMetre: number): Fives => {
-  const beat = Math.min(QUARTER, beatOfMetre)
+  const beat = Math.min(TICKS_PER_QUARTER, beatOfMetre)
   const byBeat = groupedBy(momentsIn(line, bar), (m) => Math.floor((m - bar.from + 1) / beat))
   const beats = [...byBeat].flatMap(([n, moments]) =>
     moments.every((m) => isNear(m - bar.from, beat / 5)) && !moments.every((m) => isNear(m - bar.from, FINEST))

@@ -81,16 +81,11 @@ const writtenStep = (moments: readonly number[]): number =>
 /** For each beat whichever lies nearer. Where every note stands on the grid to a tick it was written: nothing swings. */
 const nearestGrid = (notes: readonly Played[]): ((at: number) => BeatGrid) => {
   const beats = groupedBy(notes, (n) => beatAt(n.at))
-  const written = notes.every((n) => isWritten(n.at))
-  if (written) {
+  if (notes.every((n) => isWritten(n.at))) {
     const steps = new Map([...beats].map(([beat, here]) => [beat, writtenStep(here.map((n) => n.at))]))
     return (at) => stepped(steps.get(beatAt(at)) ?? GRID_STEPS.sixteenths)
   }
-  const heard = [...beats].map(([beat, here]): readonly [number, Heard] => {
-    const how = heardAs(here, beats.get(beat + 1) ?? [])
-    return [beat, how]
-  })
-  const byBeat = new Map(heard)
+  const byBeat = new Map([...beats].map(([beat, here]) => [beat, heardAs(here, beats.get(beat + 1) ?? [])]))
   return (at) => BEAT_GRIDS[byBeat.get(beatAt(at)) ?? 'sixteenths']
 }
 

@@ -13,6 +13,7 @@ import { receive } from './receive.ts'
 import { restore } from './restore.ts'
 import { writeReadable } from './salvage.ts'
 import { BACKUP_QUERY, RESTORE_BODY, RESTORE_QUERY, type RestoreAsked } from './schemas.ts'
+import { backupNames } from './whole.mjs'
 import { writeBackup } from './write-backup.ts'
 
 /** Backups are made and brought in one at a time. */
@@ -57,7 +58,7 @@ export const keptBackupAnswer = async (name: string): Promise<Response> =>
 const keepBefore = async (db: Database): Promise<string | null> => {
   if (foundDamage().length > 0) return null
   const kept = await keepBackupOfNews(db, 'before going back', __VERSION__)
-  return kept ?? (await listBackups(db))[0]?.name ?? null
+  return kept ?? backupNames(db.directory)[0] ?? null
 }
 
 const bring = async (db: Database, path: string, { how, look }: RestoreAsked) => {

@@ -4,6 +4,7 @@ import { Problem } from '../problems.ts'
 import type { Database } from '../sql.ts'
 import type { Manifest, Occasion } from './manifest.ts'
 import { openBackup } from './read-backup.ts'
+import { backupNames } from './whole.mjs'
 import { stateOf, writeBackup } from './write-backup.ts'
 
 /** So many of the backups that the program makes by itself are kept. */
@@ -40,14 +41,6 @@ export const told = ({ version, schema, made, occasion, holds, sounds, soundsLef
   ...{ version, schema, made, occasion, holds, sounds, soundsLeft },
 })
 
-const namesIn = async (directory: string): Promise<readonly string[]> => {
-  const names = await readdir(folderOf(directory)).catch(() => [])
-  return names
-    .filter((n) => n.endsWith('.zip'))
-    .sort()
-    .reverse()
-}
-
 const manifestAt = async (db: Database, name: string): Promise<Manifest | null> => {
   try {
     const backup = await openBackup(join(folderOf(db.directory), name), db.schemaVersion)
@@ -61,7 +54,7 @@ const manifestAt = async (db: Database, name: string): Promise<Manifest | null> 
 /** The backups of the data directory, newest first; one that does not read is told as such. */
 export const listBackups = async (db: Database) =>
   Promise.all(
-    (await namesIn(db.directory)).map(async (name) => {
+    backupNames(db.directory).map(async (name) => {
       const manifest = await manifestAt(db, name)
       const { size } = await stat(join(folderOf(db.directory), name))
       return { name, bytes: size, readable: manifest !== null, ...(manifest && told(manifest)) }
@@ -73,8 +66,7 @@ const nameNow = (occasion: Occasion): string =>
   `${new Date().toISOString().slice(0, 23).replace('T', '_').replaceAll(/[:.]/g, '-')}-${occasion.replaceAll(' ', '-')}.zip`
 
 const prune = async (directory: string): Promise<void> => {
-  for (const name of (await namesIn(directory)).slice(MOST_KEPT))
-    await rm(join(folderOf(directory), name), { force: true })
+  for (const name of backupNames(directory).slice(MOST_KEPT)) await rm(join(folderOf(directory), name), { force: true })
 }
 
 /** Keeps a backup in the data directory and lets the oldest go; gives its name. */
@@ -86,10 +78,14 @@ export const keepBackup = async (db: Database, occasion: Occasion, version: stri
   return name
 }
 
+/** Whether anything was written since the last backup. */
+export const hasNews = async (db: Database): Promise<boolean> => {
+  const [last] = backupNames(db.directory)
+  const state = await db.snapshot(stateOf)
+  return last === undefined || (await manifestAt(db, last))?.state !== state
+}
+
 /** Keeps one where anything was written since the last. */
 export const keepBackupOfNews = async (db: Database, occasion: Occasion, version: string): Promise<string | null> => {
-  const [last] = await namesIn(db.directory)
-  const state = await db.snapshot(stateOf)
-  if (last !== undefined && (await manifestAt(db, last))?.state === state) return null
-  return keepBackup(db, occasion, version)
+  return (await hasNews(db)) ? keepBackup(db, occasion, version) : null
 }

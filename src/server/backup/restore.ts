@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { link, mkdir, open, readdir, rm } from 'node:fs/promises'
+import { link, mkdir, readdir, rm } from 'node:fs/promises'
 import { basename, join } from 'node:path'
 import { setImmediate } from 'node:timers/promises'
 import { KINDS } from '../kinds.ts'
@@ -10,6 +10,7 @@ import { notABackup } from './manifest.ts'
 import { beside, brought, type Here, type Manner, type Taken } from './merge.ts'
 import type { OpenBackup } from './read-backup.ts'
 import { BACKED_UP, type BackedUp } from './tables.ts'
+import { syncFolder } from './write-backup.ts'
 
 /** How many rows of a kind came in anew, in place of another, or were left since what is here is later. */
 export interface Came {
@@ -110,8 +111,7 @@ const gatherSounds = async (
     const stays = manner === 'merge' || came.has(id)
     if (stays && !held.has(id)) await link(join(old, name), join(folder, name))
   }
-  const handle = await open(folder)
-  await handle.sync().finally(() => handle.close())
+  await syncFolder(folder)
   return (await readdir(folder)).map(takeOf)
 }
 

@@ -1,6 +1,5 @@
 import type { Database } from '../sql.ts'
-import type { BackedUp } from './tables.ts'
-import { BACKED_UP } from './tables.ts'
+import { BACKED_UP, type BackedUp } from './tables.ts'
 import { type BackupAsked, type Page, shownRows, writePages } from './write-backup.ts'
 
 const BLOCK = 8192

@@ -42,7 +42,3 @@ export const damagedSentence = (directory) =>
 /** @param {string} directory */
 export const goneSentence = (directory) =>
   `The data in ${directory} is gone, but backups of it are there. ${offer(directory)}`
-
-/** @param {string} directory */
-export const readOnlySentence = (directory) =>
-  `The data directory ${directory} cannot be written to: it is read-only for this program.`

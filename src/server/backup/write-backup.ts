@@ -61,9 +61,9 @@ const spool = async (pages: AsyncIterable<Page>, path: string): Promise<number> 
 }
 
 /** By this one sees whether anything was written since. */
-const STATE = BACKED_UP.map(({ table, columns }) => {
-  const latest = columns.some(([, c]) => c === 'updated_at') ? 'max(updated_at)' : 'max(at)'
-  return `select count(*)::text || ' ' || coalesce(${latest}::text, '') as state from ${table}`
+const STATE = BACKED_UP.map((table) => {
+  const latest = has(table, 'updated_at') ? 'max(updated_at)' : 'max(at)'
+  return `select count(*)::text || ' ' || coalesce(${latest}::text, '') as state from ${table.table}`
 }).join(' union all ')
 
 export const stateOf = async (sql: Sql): Promise<string> => {
@@ -139,7 +139,8 @@ const sizesOf = async (folder: string, ids: readonly string[]): Promise<readonly
   return found.filter((p) => p.bytes > 0)
 }
 
-const syncFolder = async (folder: string): Promise<void> => {
+/** What a folder names is on disk. */
+export const syncFolder = async (folder: string): Promise<void> => {
   const handle = await open(folder)
   await handle.sync().finally(() => handle.close())
 }

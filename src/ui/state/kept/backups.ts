@@ -46,6 +46,7 @@ export interface Looked {
 }
 export const $looked = atom<Looked | null>(null)
 
+/** A large backup takes longer than an ordinary request is waited for. */
 const send = (source: string | File, asked: { readonly how?: Manner; readonly look?: boolean }) =>
   typeof source === 'string'
     ? answered<Restored>(() =>

@@ -1,6 +1,7 @@
 import { useStore } from '@nanostores/react'
 import { format } from 'date-fns'
 import { useEffect } from 'react'
+import { howMany } from '../../figures/words.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Dialog } from '../../parts/Dialog.tsx'
 import {
@@ -13,29 +14,22 @@ import {
   lookInto,
   readBackups,
 } from '../../state/kept/backups.ts'
+import { KINDS } from '../../state/kept/kinds.ts'
+import type { KindName } from '../../state/kept/row-types.ts'
 import styles from './Backups.module.css'
 import setup from './SetupView.module.css'
 
-const NOUNS: Readonly<Record<string, readonly [one: string, more: string]>> = {
-  charts: ['chart', 'charts'],
-  routes: ['route', 'routes'],
-  lines: ['line', 'lines'],
-  ideas: ['idea', 'ideas'],
-  takes: ['take', 'takes'],
-  items: ['practice item', 'practice items'],
-  log: ['entry of the log', 'entries of the log'],
-  settings: ['setting', 'settings'],
-}
-
-const counted = (n: number, [one, more]: readonly [string, string]): string => `${n} ${n === 1 ? one : more}`
+/** The order in which kinds are told. */
+const TOLD: readonly KindName[] = ['charts', 'routes', 'lines', 'ideas', 'takes', 'items', 'log', 'settings']
+const rowsOf = (kind: KindName, n: number): string =>
+  kind === 'log' && n !== 1 ? `${n} entries of the log` : howMany(n, KINDS[kind].noun)
 
 /** What a backup holds, in words. */
 const holdsWords = ({ holds, sounds, soundsLeft }: Holds): string => {
-  const rows = Object.entries(NOUNS).flatMap(([kind, noun]) => (holds[kind] ? [counted(holds[kind], noun)] : []))
   const all = [
-    ...rows,
-    ...(sounds > 0 ? [counted(sounds, ['sound', 'sounds'])] : []),
-    ...(soundsLeft > 0 ? [`the ${counted(soundsLeft, ['sound', 'sounds'])} beside it`] : []),
+    ...TOLD.flatMap((kind) => (holds[kind] ? [rowsOf(kind, holds[kind])] : [])),
+    ...(sounds > 0 ? [howMany(sounds, 'sound')] : []),
+    ...(soundsLeft > 0 ? [`the ${howMany(soundsLeft, 'sound')} beside it`] : []),
   ]
   return all.length === 0 ? 'nothing yet' : all.join(', ')
 }
