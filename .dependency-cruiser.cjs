@@ -34,7 +34,7 @@ const CORE = [
   ['route', ['pitch', 'chord', 'material', 'chart', 'reading']],
   ['line', ['pitch', 'chord', 'material', 'chart', 'reading', 'time', 'tune']],
   ['band', ['pitch', 'chord', 'chart', 'reading', 'time']],
-  ['make', ['pitch', 'chord', 'material', 'transpose', 'reading', 'time', 'line']],
+  ['make', ['pitch', 'chord', 'material', 'chart', 'transpose', 'reading', 'time', 'line']],
   ['take', ['pitch', 'chord', 'material', 'chart', 'reading', 'time', 'tune', 'line', 'band', 'make']],
   ['practice', ['pitch', 'chord', 'material', 'chart', 'transpose', 'reading', 'symmetry', 'time', 'tune', 'line', 'band', 'make']],
   ['testing', ['pitch', 'chord', 'material', 'chart', 'reading', 'time', 'tune', 'route', 'line', 'make']],

@@ -1,10 +1,18 @@
 import { defineConfig } from '@playwright/test'
+import { hasPostgres } from './tests/postgres.ts'
+
+/** What is said of the interface holds wherever the data is. */
+const ON_A_SERVER = /contract\.spec\.ts/
 
 export default defineConfig({
   testDir: 'tests/e2e',
   workers: 1,
   retries: 0,
   timeout: 90_000,
+  projects: [
+    { name: 'in a directory' },
+    ...(hasPostgres ? [{ name: 'on a server', testMatch: ON_A_SERVER, metadata: { onServer: true } }] : []),
+  ],
   use: {
     viewport: { width: 1280, height: 800 },
     launchOptions: {

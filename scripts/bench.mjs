@@ -28,10 +28,11 @@ for (const name of [
   'microphone',
   'recording',
   'load',
+  'players',
   'keys',
   'backup',
   'files',
 ].filter((n) => asked.length === 0 || asked.includes(n))) {
-  if (['microphone', 'recording', 'load', 'keys', 'backup'].includes(name)) await ensureBuilt()
+  if (['microphone', 'recording', 'load', 'players', 'keys', 'backup'].includes(name)) await ensureBuilt()
   await bench(name)
 }

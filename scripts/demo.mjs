@@ -7,6 +7,8 @@ import { ensureBuilt, ensureDatabase, ensureInstalled, ROOT, refuseIfTaken } fro
 const data = resolve(ROOT, process.env.CROSSFADE_DATA ?? 'demo-data')
 const mark = join(data, 'DEMO')
 process.env.CROSSFADE_DATA = data
+// The demo's data is its own, wherever the player's is.
+delete process.env.DATABASE_URL
 
 await ensureInstalled()
 await ensureBuilt()

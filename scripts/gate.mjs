@@ -1,4 +1,8 @@
 // In front of the program: what the framework cannot take is answered here, in the interface's words.
+import sirv from 'sirv'
+import { FROM, isFromHere } from '../src/server/devices/where.mjs'
+import { SAFE_HEADERS } from '../src/server/headers.mjs'
+
 const METHODS = ['GET', 'HEAD', 'POST', 'PUT', 'PATCH', 'DELETE', 'OPTIONS']
 
 const refuse = (response, status, code, title, detail) => {
@@ -6,19 +10,18 @@ const refuse = (response, status, code, title, detail) => {
   response.writeHead(status, {
     'content-type': 'application/problem+json',
     'cache-control': 'no-store',
-    'x-content-type-options': 'nosniff',
     connection: 'close',
   })
   response.end(body)
 }
 
-/** An address that is a path of this server, and whose escapes are text. */
-const isAddress = (url) => {
+/** The path of an address of this server whose escapes are text; null for any other. */
+const pathOf = (url) => {
   try {
-    decodeURIComponent(url.split(/[?#]/, 1)[0])
-    return url.startsWith('/') && URL.canParse(`http://here${url}`)
+    const path = decodeURIComponent(url.split(/[?#]/, 1)[0])
+    return url.startsWith('/') && URL.canParse(`http://here${url}`) ? path : null
   } catch {
-    return false
+    return null
   }
 }
 
@@ -33,8 +36,69 @@ const readable = (url) => {
   }
 }
 
-export const gate = (handler) => (request, response) => {
+/** An endpoint of the framework's that nothing here uses: it would fetch and compute for whoever asks. */
+const SHUT = /^\/+_image(\/|$)/
+
+const YEAR_S = 365 * 24 * 60 * 60
+/** Named by a hash of what they hold. */
+const NEVER_CHANGE = /^\/_astro\//
+
+/** Files of the interface, in the smallest of the ways they were compressed that the browser reads; others go on. */
+const fileServer = (folder) => {
+  const serve = sirv(folder, {
+    ...{ brotli: true, gzip: true, etag: true, extensions: [], maxAge: YEAR_S, immutable: true },
+    setHeaders: (response, path) => {
+      if (!NEVER_CHANGE.test(path)) response.setHeader('Cache-Control', 'no-cache')
+    },
+  })
+  return (request, response, next) => {
+    if (request.method !== 'GET' && request.method !== 'HEAD') return next()
+    const { range } = request.headers
+    // Files are small and come whole.
+    delete request.headers.range
+    return serve(request, response, () => {
+      if (range !== undefined) request.headers.range = range
+      return next()
+    })
+  }
+}
+
+const ADMIT = Symbol.for('crossfade.admit')
+
+/** Who asks: this machine, a device that was let in, or somebody else, of whom the program knows nothing while it cannot say. */
+const whoAsks = ({ socket, headers }) => {
+  if (isFromHere(socket.remoteAddress, headers)) return 'here'
+  return globalThis[ADMIT]?.(headers.cookie ?? '').catch(() => 'elsewhere') ?? 'elsewhere'
+}
+
+/** Somebody from elsewhere is led to where a code is asked for; a script is told so. */
+const turnAway = (path, response) => {
+  if (path.startsWith('/api/') || path === '/health')
+    return refuse(
+      response,
+      401,
+      'not_let_in',
+      'This device is not let in',
+      'This device is not let in, or no longer: give the code that Set-up shows at the machine itself.',
+    )
+  response.writeHead(303, { location: '/door', 'cache-control': 'no-store' })
+  response.end()
+}
+
+/** Nothing that goes wrong here ends the program. */
+export const gate = (handler, folder) => {
+  const files = fileServer(folder)
+  return (request, response) =>
+    pass(files, handler, request, response).catch((error) => {
+      console.error(error)
+      if (response.headersSent) return response.destroy()
+      return refuse(response, 500, 'failed', 'The program failed at this', 'The program failed at this.')
+    })
+}
+
+const pass = async (files, handler, request, response) => {
   const { method, url } = request
+  for (const [name, value] of Object.entries(SAFE_HEADERS)) response.setHeader(name, value)
   if (!METHODS.includes(method))
     return refuse(
       response,
@@ -43,7 +107,8 @@ export const gate = (handler) => (request, response) => {
       'This address does not take that method',
       `${method} is not taken here.`,
     )
-  if (!isAddress(url))
+  const path = pathOf(url)
+  if (path === null)
     return refuse(
       response,
       400,
@@ -51,6 +116,10 @@ export const gate = (handler) => (request, response) => {
       'The request is not in the agreed form',
       'The address is not text in UTF-8.',
     )
+  if (SHUT.test(path))
+    return refuse(response, 404, 'not_found', 'There is nothing at this address', 'There is nothing at this address.')
+  request.headers[FROM] = await whoAsks(request)
+  if (request.headers[FROM] === 'elsewhere' && path !== '/door') return turnAway(path, response)
   request.url = readable(url)
-  return handler(request, response)
+  return files(request, response, () => handler(request, response))
 }

@@ -6,6 +6,7 @@ import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { backupNames, goneSentence } from '../src/server/backup/whole.mjs'
 import { isWritable, lockDirectory, readOnlySentence, whyNotTaken } from '../src/server/lock.mjs'
+import { compressFiles } from './compress.mjs'
 
 export const ROOT = fileURLToPath(new URL('..', import.meta.url))
 process.env.ASTRO_TELEMETRY_DISABLED = '1'
@@ -61,10 +62,11 @@ export const ensureInstalled = () =>
   })
 
 export const ensureBuilt = () =>
-  underLock(() => {
+  underLock(async () => {
     const source = hashOf([
       'src',
       'scripts/threads.mjs',
+      'scripts/compress.mjs',
       'astro.config.mjs',
       'package-lock.json',
       'package.json',
@@ -75,6 +77,7 @@ export const ensureBuilt = () =>
     console.log('Building.')
     rmSync(join(ROOT, 'dist'), { recursive: true, force: true })
     run('node', ['node_modules/astro/astro.js', 'build', '--silent'])
+    await compressFiles(join(ROOT, 'dist/client'))
     writeFileSync(stamp, source)
   })
 

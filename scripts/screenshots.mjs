@@ -3,7 +3,7 @@ import { spawn } from 'node:child_process'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { ensureChromium } from './chromium.mjs'
+import { ensureChromium } from './debian.mjs'
 import { ensureBuilt, ensureInstalled, ROOT } from './prepare.mjs'
 
 const at = (name, path, look = 'light', width = 1280, height = 800) => ({ name, path, look, width, height })

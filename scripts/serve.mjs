@@ -1,11 +1,12 @@
 // Serves the built program in this process and prints its address when it answers.
-import { createServer } from 'node:http'
 import { join } from 'node:path'
 import { Worker } from 'node:worker_threads'
 import { gate } from './gate.mjs'
+import { boundedServer, outside } from './outside.mjs'
 import { ROOT } from './prepare.mjs'
 
 const CLOSE = Symbol.for('crossfade.close')
+const OUTSIDE = Symbol.for('crossfade.outside')
 
 const shownHost = (host) => (host === '0.0.0.0' || host === '::' ? '127.0.0.1' : host)
 
@@ -22,21 +23,25 @@ const listen = (server, port, host) =>
     server.listen(port, host, resolve)
   })
 
-/** The database runs on the thread that hears signals: where closing it never ends, another thread ends the program. */
-const PATIENCE = 20_000
+/** A stop takes so long at most, ms: what is kept is safe without it. */
+const PATIENCE = 1600
+/** The database runs on the thread that hears signals: where that is held up, another thread ends the program. */
+const LAST = 1900
 const endAtLast = () => {
-  const watch = `setTimeout(() => process.kill(process.pid, 'SIGKILL'), ${PATIENCE})`
+  const watch = `setTimeout(() => process.kill(process.pid, 'SIGKILL'), ${LAST})`
   new Worker(watch, { eval: true }).unref()
 }
 
-const stopOn = (server) => {
+const stopOn = (server, others) => {
   let stopping = false
   const stop = async () => {
     if (stopping) return
     stopping = true
     server.close()
+    void others.show(false)
     server.closeAllConnections()
     endAtLast()
+    setTimeout(() => process.exit(0), PATIENCE)
     await globalThis[CLOSE]?.()
     process.exit(0)
   }
@@ -53,10 +58,14 @@ export const serve = async ({
   process.env.ASTRO_NODE_AUTOSTART = 'disabled'
   process.env.ASTRO_NODE_LOGGING = 'disabled'
   const { handler } = await import(join(ROOT, 'dist/server/entry.mjs'))
-  const server = createServer(gate(handler))
-  stopOn(server)
+  const gated = gate(handler, join(ROOT, 'dist/client'))
+  const server = boundedServer(gated)
   await listen(server, port, host)
-  const address = `http://${shownHost(host)}:${server.address().port}/`
+  const own = server.address().port
+  const others = outside(gated, own, host)
+  globalThis[OUTSIDE] = others
+  stopOn(server, others)
+  const address = `http://${shownHost(host)}:${own}/`
   const health = await fetch(`${address}api/v1/health`)
   if (!health.ok) {
     const { code, detail } = await health.json()

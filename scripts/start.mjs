@@ -6,10 +6,13 @@ const data = resolve(ROOT, process.env.CROSSFADE_DATA ?? 'data')
 process.env.CROSSFADE_DATA = data
 await ensureInstalled()
 await ensureBuilt()
-await refuseIfTaken(data)
-const asked = process.argv.indexOf('--go-back')
-const backup = asked === -1 ? null : putDamagedAside(data, process.argv[asked + 1])
-ensureDatabase(data)
+let backup = null
+if (!process.env.DATABASE_URL) {
+  await refuseIfTaken(data)
+  const asked = process.argv.indexOf('--go-back')
+  if (asked !== -1) backup = putDamagedAside(data, process.argv[asked + 1])
+  ensureDatabase(data)
+}
 const { serve } = await import('./serve.mjs')
 const address = await serve()
 if (backup !== null) {

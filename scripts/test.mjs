@@ -2,7 +2,7 @@
 import { spawnSync } from 'node:child_process'
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
-import { ensureChromium } from './chromium.mjs'
+import { ensureChromium, ensurePostgres } from './debian.mjs'
 import { ensureBuilt, ensureInstalled, ROOT } from './prepare.mjs'
 
 const REPORTS = join(ROOT, 'test-results')
@@ -38,6 +38,7 @@ const browserCounts = () => {
 
 await ensureInstalled()
 ensureChromium()
+ensurePostgres()
 rmSync(REPORTS, { recursive: true, force: true })
 mkdirSync(REPORTS, { recursive: true })
 

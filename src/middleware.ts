@@ -1,24 +1,14 @@
 import { defineMiddleware } from 'astro:middleware'
 import { promisify } from 'node:util'
 import { gzip } from 'node:zlib'
-import { isServedHost, mayWrite, servedHosts } from './server/origin.ts'
+import { SAFE_HEADERS, WORTH_COMPRESSING } from './server/headers.mjs'
+import { isServedHost, mayRead, mayWrite, servedHosts } from './server/origin.ts'
 import { Problem, problemResponse } from './server/problems.ts'
-
-const hosts = servedHosts(process.env.HOST)
-
-const HEADERS = {
-  'x-content-type-options': 'nosniff',
-  'referrer-policy': 'no-referrer',
-  'cross-origin-opener-policy': 'same-origin',
-  'cross-origin-resource-policy': 'same-origin',
-  'permissions-policy': 'camera=(), geolocation=()',
-} as const
 
 /** On a thread of its own: what is answered may be long. */
 const packed = promisify<Uint8Array, Uint8Array<ArrayBuffer>>(gzip)
 
 const COMPRESSIBLE = /^(text\/|application\/(json|problem\+json))/
-const WORTH_COMPRESSING = 1400
 
 const compressed = async (request: Request, response: Response): Promise<Response> => {
   const type = response.headers.get('content-type') ?? ''
@@ -33,10 +23,15 @@ const compressed = async (request: Request, response: Response): Promise<Respons
 }
 
 const guarded = async (request: Request, next: () => Promise<Response>): Promise<Response> => {
+  const hosts = servedHosts(process.env)
   if (!isServedHost(request.headers.get('host'), hosts))
     return problemResponse(new Problem('foreign_host', 'Ask for this server by its own address.'))
   if (!mayWrite(request, hosts))
     return problemResponse(new Problem('foreign_origin', 'This write came from another site and was not carried out.'))
+  if (!mayRead(request))
+    return problemResponse(
+      new Problem('foreign_origin', 'This was asked by a page of another site and was not answered.'),
+    )
   try {
     return await next()
   } catch (error) {
@@ -47,6 +42,7 @@ const guarded = async (request: Request, next: () => Promise<Response>): Promise
 
 export const onRequest = defineMiddleware(async ({ request }, next) => {
   const response = await compressed(request, await guarded(request, next))
-  for (const [name, value] of Object.entries(HEADERS)) response.headers.set(name, value)
+  for (const [name, value] of Object.entries(SAFE_HEADERS))
+    if (!response.headers.has(name)) response.headers.set(name, value)
   return response
 })

@@ -39,10 +39,15 @@ const exited = (child: ChildProcess): Promise<number | null> =>
   })
 
 /** Starts the program as a player does, on a free port unless one is given, and waits for its address; rejects with what it said instead. */
-export const startServer = async (data: string, port = '0', more: readonly string[] = []): Promise<Running> => {
+export const startServer = async (
+  data: string,
+  port = '0',
+  more: readonly string[] = [],
+  env: Readonly<Record<string, string>> = {},
+): Promise<Running> => {
   const child = spawn('node', ['scripts/start.mjs', ...more], {
     cwd: ROOT,
-    env: { ...process.env, HOST: '127.0.0.1', PORT: port, CROSSFADE_DATA: data },
+    env: { ...process.env, HOST: '127.0.0.1', PORT: port, CROSSFADE_DATA: data, DATABASE_URL: '', ...env },
   })
   let printed = ''
   const address = await new Promise<string>((resolve, reject) => {

@@ -4,7 +4,7 @@ export { printQuestion, type Question, readQuestion } from './ask/question.ts'
 export { transposeQuestion } from './ask/transpose-question.ts'
 export { type BandPart, bandOver } from './band/band.ts'
 export { groupsOf } from './band/groove.ts'
-export { SWING_RANGE, type Swing, swingOf, swungNotes } from './band/swing.ts'
+export { beatsOfBars, SWING_RANGE, type Swing, swingOf, swungNotes } from './band/swing.ts'
 export { MOST, printCount } from './bounds.ts'
 export { type AnalysedSpot, type Analysis, analyseChart } from './chart/analyse.ts'
 export type { Chain } from './chart/chains.ts'
@@ -15,9 +15,12 @@ export {
   beatTicks,
   byBar,
   type Chart,
+  changesOf,
   type Key,
   keyName,
   type Metre,
+  metreName,
+  newMetres,
   spotsOf,
   type WrittenBar,
 } from './chart/chart.ts'
@@ -29,7 +32,8 @@ export { type Job, jobFromNext, jobName, PLAIN_JOBS, POINTING_JOBS, readJob } fr
 export { lineAndColumn, mendedText, proposeMend, repeatEdits } from './chart/mend.ts'
 export { type KeptOverride, type Override, overrideAt, readOverrides, sameBeat, splitChart } from './chart/overrides.ts'
 export { printChart } from './chart/print-chart.ts'
-export { type Checked, checkChart, HEADERS, readChart, readKey, readMetre } from './chart/read-chart.ts'
+export { type Checked, checkChart, HEADERS, readChart, readKey } from './chart/read-chart.ts'
+export { readMetre } from './chart/read-metre.ts'
 export { type Reharmonisation, reharmonisationsAt } from './chart/reharmonise.ts'
 export {
   type Chord,
@@ -41,6 +45,7 @@ export {
   tonesOf,
   UNKNOWN_CHORD,
 } from './chord/chord.ts'
+export { chordNamed, foreignTo, type NamedChord, nameChord } from './chord/from-notes.ts'
 export { readChord, readHarmony } from './chord/parse.ts'
 export { USUAL_SPELLINGS as CHORD_SPELLINGS } from './chord/spellings.ts'
 export { type Fingered, fingeringOf } from './fretboard/fingering.ts'
@@ -54,7 +59,7 @@ export { displaceLine, holdNote, insertNote, moveNote, movePitch, removeNote } f
 export { pitchOnStaff, readEntry, writeEntry } from './line/entry.ts'
 export { type HeardNote, heardLine } from './line/heard.ts'
 export { type Line, type LineNote, lineOf, namedNotes, spelledAs } from './line/line.ts'
-export { IN_TIME_OF, tupletsIn, type Written, writtenBar } from './line/notated.ts'
+export { IN_TIME_OF, NOTE_VALUES, tupletsIn, type Written, writtenBar } from './line/notated.ts'
 export { GRIDS, type Grid, type Played, quantised } from './line/quantise.ts'
 export { disputeKey, type Sentence, verdictOf } from './line/verdict.ts'
 export { APPROACH_NAMES, type ApproachName, BEFORES, type Before } from './make/approach.ts'
@@ -120,7 +125,7 @@ export { toAscii, toGlyphs } from './pitch/glyphs.ts'
 export { COMPASS_IDS, COMPASSES, type CompassId, compass } from './pitch/horns.ts'
 export { INSTRUMENTS, type Instrument, type InstrumentId, instrument } from './pitch/instrument.ts'
 export { type Note, noteOn, plainNote, readNote } from './pitch/note.ts'
-export { has, rotate, setOf } from './pitch/pcset.ts'
+export { has, rotate, setOf, sizeOf, union } from './pitch/pcset.ts'
 export { type Pitch, pitchNamed, pitchOn, upwards } from './pitch/register.ts'
 export { chordInterval, type Interval, reverse, UNISON, writtenRoot } from './pitch/transpose.ts'
 export {
@@ -250,9 +255,10 @@ export type { TakeReading } from './take/read-take.ts'
 export { PLANTED, type Planted, simulatedTake } from './take/simulated.ts'
 export { formOf, inChart, type KeptPlan, planIn, planOver, readTakeOver, type TakeValues } from './take/take-over.ts'
 export { TAKE_ABOUTS, type TakeSentence } from './take/take-words.ts'
-export { barsAt, type Span, spanOfBars } from './time/bars.ts'
+export { barsAt, momentOf, type Span, spanOfBars } from './time/bars.ts'
+export { lastBegun } from './time/last-begun.ts'
 export { loopedFrom, loopedTimeline } from './time/looped.ts'
-export { soundingAt, type Timeline, timelineOf } from './time/timeline.ts'
+export { barRound, soundingAt, type Timeline, timelineOf } from './time/timeline.ts'
 export { transposeChart, transposeChartText, transposeJob, transposeOverride } from './transpose/chart.ts'
 export { transposeChord, transposeHarmony, transposeOverlay } from './transpose/chord.ts'
 export { readTune, type Tune, tuneOf } from './tune.ts'

@@ -1,10 +1,13 @@
 import {
+  barTicks,
   type Harmony,
+  type Key,
   type Metre,
   type Note,
   noteOn,
   pitchOn,
   readHarmony,
+  readKey,
   readMetre,
   TICKS_PER_QUARTER,
   type Ticks,
@@ -12,6 +15,7 @@ import {
   toAscii,
   UNKNOWN_CHORD,
 } from '../core/index.ts'
+import { inPartOrder } from './abc-parts.ts'
 import type { FoundBar, FoundChord, LeftOut } from './assemble.ts'
 import { type JumpSign, jumpsOf, signOfWords } from './jumps.ts'
 import { type BarNote, gracesLeftOut, type VoiceBar } from './played-bars.ts'
@@ -26,7 +30,7 @@ interface AbcPitch {
   readonly startTie?: object
   readonly endTie?: boolean
 }
-interface AbcElement extends AbcKey {
+interface AbcElement extends AbcKey, NamedKey {
   readonly el_type: string
   readonly type?: string
   readonly title?: string
@@ -48,7 +52,9 @@ interface AbcMeter {
 }
 interface AbcStaff {
   readonly voices: readonly (readonly AbcElement[])[]
-  readonly key?: AbcKey
+  readonly key?: AbcKey & NamedKey
+  /** A metre that begins with its line. */
+  readonly meter?: AbcMeter
   readonly clef?: { readonly type: string; readonly transpose?: number }
 }
 export interface AbcTune {
@@ -61,7 +67,12 @@ export interface AbcTune {
     readonly tempo?: { readonly duration?: readonly number[]; readonly bpm?: number }
   }
   readonly getMeter: () => AbcMeter
-  readonly getKeySignature: () => { readonly root: string; readonly acc: string; readonly mode: string }
+  readonly getKeySignature: () => NamedKey
+}
+interface NamedKey {
+  readonly root?: string
+  readonly acc?: string
+  readonly mode?: string
 }
 
 /** A bar of a voice: its notes, and its chord symbols where notes and rests put them. */
@@ -76,6 +87,13 @@ export const metreOf = ({ type, value }: AbcMeter): Metre => {
   const beats = (value?.[0]?.num ?? '').split('+').reduce((sum, n) => sum + Number(n), 0)
   const read = readMetre(type === 'cut_time' ? '2/2' : `${beats}/${value?.[0]?.den}`)
   return read.ok ? read.value : { beats: 4, unit: 4 }
+}
+
+/** A key by its name: a mode with a minor third is minor; null where it is none of a tonic. */
+const keyOf = ({ root = '', acc = '', mode = '' }: NamedKey): Key | null => {
+  const sign = acc.startsWith('b') || acc === 'flat' ? 'b' : acc === '' ? '' : '#'
+  const read = readKey(`${root}${sign}${/^(m$|min|dor|phr|aeo|loc)/i.test(mode) ? ' minor' : ''}`)
+  return read.ok ? read.value : null
 }
 
 /** Quarters a minute of a tempo that names its beat; 120 where none is said. */
@@ -161,9 +179,11 @@ interface OpenBar {
   chords: FoundChord[]
   notes: BarNote[]
   signs: JumpSign[]
+  /** As its first note or rest found them: what is said at its end is for the next. */
+  ground: { readonly metre: Metre; readonly key: Key | null } | null
 }
 const emptyBar = (): OpenBar => ({
-  ...{ section: null, opens: false, closes: false, endings: [], at: 0, chords: [], notes: [], signs: [] },
+  ...{ section: null, opens: false, closes: false, endings: [], at: 0, chords: [], notes: [], signs: [], ground: null },
 })
 
 const WHOLE = 4 * TICKS_PER_QUARTER
@@ -174,7 +194,8 @@ export const abcMusic = (tune: AbcTune): AbcMusic => {
   const signs: JumpSign[][] = []
   const leftOut: LeftOut[] = []
   let bar = emptyBar()
-  let metre = tune.getMeter()
+  let metre = metreOf(tune.getMeter())
+  let key = keyOf(tune.getKeySignature())
   let [alters, shift, tuplet, graces] = [signature({}), 0, 1, 0]
   /** Accidentals of this bar, by the step they stand on; and notes that are tied on, with theirs. */
   let here = new Map<number, number>()
@@ -182,9 +203,9 @@ export const abcMusic = (tune: AbcTune): AbcMusic => {
   const holds = () => bar.at > 0 || bar.chords.length > 0
   const end = () => {
     here = new Map()
-    const { at, signs: own, ...rest } = bar
+    const { at, signs: own, ground, ...rest } = bar
     if (holds()) {
-      bars.push({ ...rest, length: ticks(at) })
+      bars.push({ ...rest, ...(ground ?? { metre, key }), length: ticks(at) })
       signs.push(own)
       bar = emptyBar()
     } else bar = { ...emptyBar(), opens: bar.opens, endings: bar.endings, section: bar.section, signs: own }
@@ -205,29 +226,32 @@ export const abcMusic = (tune: AbcTune): AbcMusic => {
     }
     if (e.pitches) tied = going
   }
-  const barTicks = (): number => {
-    const { beats, unit } = metreOf(metre)
-    return (beats * WHOLE) / unit
-  }
   for (const line of tune.lines) {
     const staff = line.staff?.[0]
     if (!staff) continue
+    // A line that ends with its bar full needs no bar line.
+    if (bar.ground && Math.abs(bar.at - barTicks(bar.ground.metre)) < 1) end()
     alters = signature(staff.key ?? {})
+    key = keyOf(staff.key ?? {}) ?? key
+    if (staff.meter) metre = metreOf(staff.meter)
     shift = shiftOf(staff)
     for (const e of staff.voices[0] ?? []) {
       switch (e.el_type) {
         case 'note': {
           graces += e.gracenotes?.length ?? 0
+          bar.ground ??= { metre, key }
           bar.signs.push(...signsOf(e))
           bar.chords.push(...chordsAt(e, ticks(bar.at), bars.length + 1, leftOut))
           if (e.rest?.type === 'spacer') break
           const rests = e.rest?.type.endsWith('multimeasure') ? (e.rest.text ?? 1) : 0
           for (let i = 1; i < rests; i++) {
-            bar.at += barTicks()
+            bar.at += barTicks(metre)
             end()
           }
           if (e.startTriplet) tuplet = e.tripletMultiplier ?? 1
-          const length = rests > 0 ? barTicks() : (e.duration ?? 0) * WHOLE * tuplet
+          // The parser counts a rest of a whole bar by the metre of the line, not of the bar.
+          const isBar = rests > 0 || (e.rest?.type === 'whole' && bar.at === 0)
+          const length = isBar ? barTicks(metre) : (e.duration ?? 0) * WHOLE * tuplet
           notesOf(e, length)
           bar.at += length
           if (e.endTriplet) tuplet = 1
@@ -235,10 +259,10 @@ export const abcMusic = (tune: AbcTune): AbcMusic => {
         }
         case 'key':
           alters = signature(e)
+          key = keyOf(e) ?? key
           break
         case 'meter':
-          if (e.type) metre = { type: e.type, ...(e.value ? { value: e.value } : {}) }
-          leftOut.push({ what: `a new metre in bar ${bars.length + 1}`, why: 'a chart has one metre throughout' })
+          if (e.type) metre = metreOf({ type: e.type, ...(e.value ? { value: e.value } : {}) })
           break
         case 'part':
           if (e.title) bar.section = e.title.replace(/\s+/g, ' ').trim().slice(0, 40)
@@ -264,5 +288,10 @@ export const abcMusic = (tune: AbcTune): AbcMusic => {
   if (tune.lines.some((l) => (l.staff?.[0]?.voices.length ?? 0) > 1))
     leftOut.push({ what: 'voices laid over each other in one bar', why: 'the first of them is read' })
   const jumps = jumpsOf(signs)
-  return { bars: bars.map((b, i) => ({ ...b, jumps: jumps[i] })), leftOut }
+  const written = bars.map((b, i) => ({ ...b, jumps: jumps[i] }))
+  const { partOrder } = tune.metaText
+  const played = partOrder ? inPartOrder(written, partOrder) : written
+  if (!played)
+    leftOut.push({ what: 'an order of parts', why: 'not all of them are there: they stand as they are written' })
+  return { bars: played ?? written, leftOut }
 }

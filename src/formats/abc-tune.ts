@@ -1,4 +1,4 @@
-import { ok, printCount, type Result } from '../core/index.ts'
+import { MOST, ok, printCount, type Result } from '../core/index.ts'
 import type { AbcTune } from './abc-music.ts'
 import { abcTunes, abcVoices } from './abc-voices.ts'
 import { type Refusal, refuse } from './assemble.ts'
@@ -58,6 +58,8 @@ const tuneText = (source: string): Result<string, Refusal> => {
     const [music = ''] = withoutQuotes(line).split('%', 1)
     const figure = longFigure(music)
     if (figure !== null) return refuse(`“${figure}” is too large a figure for a tune.`)
+    for (const [, bars] of music.matchAll(/[XZ](\d+)/g))
+      if (Number(bars) > MOST.bars) return refuse(`It rests for more than ${printCount(MOST.bars)} bars.`)
     overlaid += music.split('&').length - 1
   }
   if (!isTune) return refuse('This is no ABC tune: no X: and no K: line.')

@@ -1,7 +1,18 @@
-import { type Chart, isFeel, ok, type Result, readKey, TICKS_PER_QUARTER, type WrittenBar } from '../core/index.ts'
-import { type AbcMusic, type AbcTune, abcMusic, metreOf, quartersOf } from './abc-music.ts'
+import {
+  type Chart,
+  changesOf,
+  isFeel,
+  type Key,
+  metreName,
+  NOTE_VALUES,
+  ok,
+  type Result,
+  TICKS_PER_QUARTER,
+  type WrittenBar,
+} from '../core/index.ts'
+import { type AbcMusic, type AbcTune, abcMusic, quartersOf } from './abc-music.ts'
 import { tunesIn } from './abc-tune.ts'
-import { assemble, type Imported, type LeftOut, type Refusal, refuse, tempoOf } from './assemble.ts'
+import { assemble, type Imported, type LeftOut, type Refusal, refuse } from './assemble.ts'
 
 const countChords = (music: AbcMusic | undefined): number =>
   music?.bars.reduce((sum, b) => sum + b.chords.length, 0) ?? 0
@@ -33,25 +44,17 @@ export const readAbc = async (source: string, asked: number | null = null): Prom
   )
   const chosen = asked !== null && asked < tunes.length ? asked : first
   const { tune, music } = tunes[chosen] ?? {}
-  if (!tune || !music || countChords(music) === 0) return refuse('The tune has no chord symbols.')
-  const { root, acc, mode } = tune.getKeySignature()
-  const sign = acc.startsWith('b') || acc === 'flat' ? 'b' : acc === '' ? '' : '#'
-  const key = readKey(`${root}${sign}${/^(m$|min|dor|phr|aeo|loc)/i.test(mode) ? ' minor' : ''}`)
-  const metre = metreOf(tune.getMeter())
-  const tempo = tempoOf((quartersOf(tune) * metre.unit) / 4)
+  if (!tune || !music || countChords(music) === 0) return refuse('The tune has no chord symbols.', 'no_chords')
   const title = (tune.metaText.title ?? 'Untitled').replace(/\s+/g, ' ')
   const notes = music.bars.some((b) => b.notes.length > 0)
   const said: readonly LeftOut[] = [
     ...(tunes.length > 1 ? [{ what: `${tunes.length - 1} more tunes`, why: 'one chart is read at a time' }] : []),
     ...music.leftOut,
     ...(notes ? [{ what: 'the notes', why: 'a chart holds chord symbols only' }] : []),
-    ...(tune.metaText.partOrder
-      ? [{ what: 'an order of parts', why: 'the parts stand in the order they are written' }]
-      : []),
   ]
   const rhythm = (tune.metaText.rhythm ?? '').trim().toLowerCase()
   const feel = isFeel(rhythm) ? rhythm : undefined
-  const made = assemble({ title, key: key.ok ? key.value : null, metre, tempo, feel, bars: music.bars }, said)
+  const made = assemble({ title, quarters: quartersOf(tune), feel, bars: music.bars }, said)
   if (!made.ok || tunes.length === 1) return made
   return ok({ ...made.value, tunes: tunes.map(listedTune), chosen })
 }
@@ -72,22 +75,45 @@ export const abcHead = (title: string, { metre, tempo, feel }: Chart, unit: stri
   'X:1',
   titleField(title),
   ...(feel ? [`R:${feel}`] : []),
-  `M:${metre.beats}/${metre.unit}`,
+  `M:${metreName(metre)}`,
   `L:${unit}`,
   `Q:1/${metre.unit}=${tempo}`,
   `K:${key}`,
 ]
 
+const keyField = (key: Key): string => `${key.tonic.name}${key.mode === 'minor' ? 'm' : ''}`
+
+/** What a bar changes of the one before, as fields in front of it. */
+export const abcChanges = ({ metre, key }: ReturnType<typeof changesOf>): string =>
+  `${metre ? `[M:${metreName(metre)}] ` : ''}${key ? `[K:${keyField(key)}] ` : ''}`
+
 const BARS_IN_A_LINE = 4
 
+/** A length in values there are, the longest first; as one where it has none. */
+const inValues = (length: number): readonly number[] => {
+  const parts: number[] = []
+  let left = length
+  for (const { ticks } of NOTE_VALUES)
+    while (left >= ticks) {
+      parts.push(ticks)
+      left -= ticks
+    }
+  return left === 0 ? parts : [length]
+}
+
 const barText = (bar: WrittenBar, unit: number): string =>
-  bar.spots.map((s) => `"${s.chord.symbol}"x${fractionText(s.length, unit)}`).join(' ')
+  bar.spots
+    .map((s) => {
+      const rests = inValues(s.length).map((length) => `x${fractionText(length, unit)}`)
+      return `"${s.chord.symbol}"${rests.join(' ')}`
+    })
+    .join(' ')
 
 /** A chart as an ABC tune: chord symbols over invisible rests. */
 export const writeAbc = (chart: Chart): string => {
   const { title, key, metre, written } = chart
   const unit = (TICKS_PER_QUARTER * 4) / metre.unit
-  const keyText = key ? `${key.tonic.name}${key.mode === 'minor' ? 'm' : ''}` : 'none'
+  const keyText = key ? keyField(key) : 'none'
   const head = abcHead(title, chart, `1/${metre.unit}`, keyText)
   const lines: string[] = []
   let line: string[] = []
@@ -95,11 +121,11 @@ export const writeAbc = (chart: Chart): string => {
     if (line.length > 0) lines.push(line.join(' '))
     line = []
   }
-  for (const bar of written) {
+  for (const [i, bar] of written.entries()) {
     if (bar.section !== null || line.length === BARS_IN_A_LINE) end()
     if (bar.section !== null) lines.push(`P:${bar.section}`)
     const before = bar.opens ? '|: ' : bar.endings.length > 0 ? `[${bar.endings.join(',')} ` : ''
-    line.push(`${before}${barText(bar, unit)} ${bar.closes ? ':|' : '|'}`)
+    line.push(`${before}${abcChanges(changesOf(bar, written[i - 1]))}${barText(bar, unit)} ${bar.closes ? ':|' : '|'}`)
   }
   end()
   return `${[...head, ...lines].join('\n')}\n`

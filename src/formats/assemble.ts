@@ -15,8 +15,10 @@ import {
   printCount,
   type Result,
   readChart,
+  readMetre,
   type Ticks,
   ticks,
+  type WrittenBar,
 } from '../core/index.ts'
 import { writtenOut } from './written-out.ts'
 
@@ -33,21 +35,23 @@ export interface FoundBar {
   readonly closes: boolean
   readonly endings: readonly number[]
   readonly jumps?: Jumps | undefined
+  readonly metre: Metre
+  readonly key: Key | null
   readonly length: Ticks
   readonly chords: readonly FoundChord[]
 }
 
 export interface Found {
   readonly title: string
-  readonly key: Key | null
-  readonly metre: Metre
-  readonly tempo: number
+  /** Quarters a minute. */
+  readonly quarters: number
   readonly feel?: Feel | undefined
   readonly bars: readonly FoundBar[]
 }
 
-/** A tempo in beats of the metre, as far as a chart can have it. */
-export const tempoOf = (beats: number): number => Math.round(Math.min(320, Math.max(30, beats)))
+/** Quarters a minute in beats of a metre, as far as a chart can have them. */
+export const tempoOf = (quarters: number, { unit }: Metre): number =>
+  Math.round(Math.min(320, Math.max(30, (quarters * unit) / 4)))
 
 /** Something a file holds that a chart cannot, and why. */
 export interface LeftOut {
@@ -68,24 +72,34 @@ export interface Imported {
 /** Why a file is refused, in words for the player. */
 export interface Refusal {
   readonly why: string
+  /** That a chart was looked for, and no chord is in it. */
+  readonly code?: 'no_chords'
 }
 
-export const refuse = (why: string): Result<never, Refusal> => fail({ why })
+export const refuse = (why: string, code?: Refusal['code']): Result<never, Refusal> =>
+  fail({ why, ...(code ? { code } : {}) })
 
-const firstBar = (bar: FoundBar | undefined, metre: Metre): number => {
-  const beats = (bar?.length ?? 0) / beatTicks(metre)
-  const isShort = bar !== undefined && bar.length > 0 && bar.length < barTicks(metre)
-  return isShort && Number.isInteger(beats * 2) ? beats : 0
+/** Beats of a first bar that is shorter than its metre, as far as a pickup can be; else 0. */
+const pickupOf = ({ length, metre }: FoundBar): number => {
+  const beats = length / beatTicks(metre)
+  return length > 0 && length < barTicks(metre) && Number.isInteger(beats * 2) ? beats : 0
+}
+
+/** The metre of a bar that is longer or shorter than the one it stands in; null where its length is none of whole beats. */
+const ownMetre = ({ length, metre }: FoundBar): Metre | null => {
+  const read = readMetre(`${length / beatTicks(metre)}/${metre.unit}`)
+  return read.ok ? read.value : null
 }
 
 /** Chords of one bar with what still sounds before the first, each as long as until the next. */
-const spotsOf = (bar: FoundBar, whole: Ticks, before: Harmony) => {
+const spotsOf = (bar: FoundBar, metre: Metre, whole: Ticks, before: Harmony) => {
   const inside = bar.chords.filter((c) => c.at < whole).sort((a, b) => a.at - b.at)
   const distinct = inside.filter((c, i) => inside[i + 1]?.at !== c.at)
   const all = distinct[0]?.at === 0 ? distinct : [{ at: ticks(0), chord: before }, ...distinct]
   return all.map(({ at, chord }, i) => ({
     at,
     chord,
+    metre,
     length: ticks((all[i + 1]?.at ?? whole) - at),
     text: { at: 0, end: 0 },
   }))
@@ -95,38 +109,49 @@ const spotsOf = (bar: FoundBar, whole: Ticks, before: Harmony) => {
 const isRest = (bars: readonly FoundBar[], at: number, pickup: number, whole: number): boolean =>
   at === bars.length - 1 && pickup > 0 && (bars[at]?.length ?? 0) + (bars[0]?.length ?? 0) === whole
 
+/** The bars of a chart, each as long as its metre says, with what that leaves out. */
+const barsOf = (bars: readonly FoundBar[], pickup: number, leftOut: LeftOut[]): readonly WrittenBar[] => {
+  let before: Harmony = NO_CHORD
+  return bars.map((bar, i) => {
+    const isPickup = i === 0 && pickup > 0
+    const isWhole = bar.length === 0 || bar.length === barTicks(bar.metre)
+    const own = isPickup || isWhole || isRest(bars, i, pickup, barTicks(bar.metre)) ? bar.metre : ownMetre(bar)
+    const metre = own ?? bar.metre
+    const length = isPickup ? bar.length : barTicks(metre)
+    if (!own) leftOut.push({ what: `the length of bar ${i + 1}`, why: 'it holds no whole number of beats' })
+    const beyond = bar.chords.filter((c) => c.at >= length)
+    if (beyond.length > 0)
+      leftOut.push({
+        what: `${beyond.map((c) => c.chord.symbol).join(', ')} in bar ${i + 1}`,
+        why: 'the bar is longer than the metre',
+      })
+    const spots = spotsOf(bar, metre, length, before)
+    before = spots.at(-1)?.chord ?? before
+    const { section, opens, closes, endings, key } = bar
+    return { section, opens, closes, endings, metre, key, spots, text: { at: 0, end: 0 } }
+  })
+}
+
 /**
  * Makes chart text of what a file holds. A bar without a chord goes on with the one before, or rests at the start.
  * Refused where no chart holds so much.
  */
 export const assemble = (found: Found, leftOut: readonly LeftOut[]): Result<Imported, Refusal> => {
-  const { bars: asFound, ...head } = found
-  const { bars, leftOut: unsaid } = writtenOut(asFound, barTicks(found.metre))
+  const { bars, leftOut: unsaid } = writtenOut(found.bars)
+  const [opening] = bars
+  if (!opening) return refuse('It has no bars.')
   if (bars.length > MOST.bars) return refuse(`It has more than ${printCount(MOST.bars)} bars.`)
   const told = [...leftOut, ...unsaid]
-  const pickup = firstBar(bars[0], head.metre)
-  const whole = barTicks(head.metre)
-  let before: Harmony = NO_CHORD
-  const written = bars.map((bar, i) => {
-    const length = i === 0 && pickup > 0 ? bar.length : whole
-    const beyond = bar.chords.filter((c) => c.at >= length)
-    if (beyond.length > 0)
-      told.push({
-        what: `${beyond.map((c) => c.chord.symbol).join(', ')} in bar ${i + 1}`,
-        why: 'the bar is longer than the metre',
-      })
-    else if (bar.length !== length && bar.length > 0 && i > 0 && !isRest(bars, i, pickup, length))
-      told.push({ what: `the length of bar ${i + 1}`, why: 'a chart has one metre throughout' })
-    const spots = spotsOf(bar, length, before)
-    before = spots.at(-1)?.chord ?? before
-    const { section, opens, closes, endings } = bar
-    return { section, opens, closes, endings, spots, text: { at: 0, end: 0 } }
-  })
-  const text = printChart({ ...head, pickup, written, bars: [] })
+  const pickup = pickupOf(opening)
+  const written = barsOf(bars, pickup, told)
+  const { metre, key } = written[0] as WrittenBar
+  const { title, feel, quarters } = found
+  const head = { title, feel, metre, key, pickup, tempo: tempoOf(quarters, metre) }
+  const text = printChart({ ...head, written, bars: [] })
   const read = readChart(text)
   if (read.ok) return ok({ chart: read.value, text, leftOut: told })
   const plain = written.map((b) => ({ ...b, opens: false, closes: false, endings: [] }))
-  const flat = printChart({ ...head, pickup, written: plain, bars: [] })
+  const flat = printChart({ ...head, written: plain, bars: [] })
   const again = readChart(flat)
   if (!again.ok) return refuse(`It makes no chart: expected ${again.error.expected[0] ?? 'a chart'}.`)
   return ok({

@@ -3,6 +3,7 @@ import { readAbc, writeAbc } from './abc.ts'
 import { type Imported, type Refusal, refuse } from './assemble.ts'
 import type { ChartFormat } from './chart-formats.ts'
 import { isAbc, openFile } from './open-file.ts'
+import { readMidiChart } from './read-midi-chart.ts'
 import { readMusicXml } from './read-musicxml.ts'
 import { writeMusicXml } from './write-musicxml.ts'
 
@@ -11,7 +12,7 @@ export const writeChart = (chart: Chart, text: string, format: ChartFormat): str
   format === 'musicxml' ? writeMusicXml(chart) : format === 'abc' ? writeAbc(chart) : text
 
 export interface ReadFile extends Imported {
-  readonly format: ChartFormat
+  readonly format: ChartFormat | 'midi'
 }
 
 /** A tune or a chart is short; a longer text is something else. */
@@ -26,7 +27,7 @@ const readText = (text: string): Result<Imported, Refusal> => {
   return refuse(`Line ${line}, column ${column}: ${what}; expected ${first?.expected[0] ?? 'a chart'}.`)
 }
 
-const of = (format: ChartFormat, read: Result<Imported, Refusal>): Result<ReadFile, Refusal> =>
+const of = (format: ReadFile['format'], read: Result<Imported, Refusal>): Result<ReadFile, Refusal> =>
   read.ok ? ok({ format, ...read.value }) : read
 
 /** Reads a chart from a file, by what is in it and not by its name. Nothing is kept. Of several tunes `tune` is read, from 0. */
@@ -37,7 +38,7 @@ export const readChartFile = async (
   const opened = openFile(bytes)
   if (!opened.ok) return opened
   const { kind, text } = opened.value
-  if (kind === 'midi') return refuse('This is a MIDI file: it holds no chord symbols. Its notes are read in Line.')
+  if (kind === 'midi') return of('midi', readMidiChart(bytes))
   if (kind === 'xml') return of('musicxml', readMusicXml(text))
   if (text.length > MOST_TEXT) return refuse('The text is too long for a chart or a tune.')
   return isAbc(text) ? of('abc', await readAbc(text, tune)) : of('text', readText(text))

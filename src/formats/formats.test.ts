@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import { strToU8, zipSync } from 'fflate'
 import { describe, expect, it } from 'vitest'
-import { type Chart, keyName, readChart, readHarmony, spotsOf } from '../core/index.ts'
+import { type Chart, keyName, metreName, readChart, readHarmony, spotsOf } from '../core/index.ts'
 import { readChartFile, writeChart } from './files.ts'
 import { fromXml, toXml } from './musicxml-chords.ts'
 
@@ -26,6 +26,7 @@ const facts = (c: Chart) => ({
   tempo: c.tempo,
   feel: c.feel,
   sections: c.bars.flatMap((b) => (b.section === null ? [] : [`${b.number} ${b.section}`])),
+  changes: c.bars.map((b) => `${metreName(b.metre)} ${b.key && keyName(b.key)}`),
   bars: c.bars.length,
   spots: spotsOf(c).map((s) => `${s.bar}+${s.at} ${s.chord.symbol} ${s.length}`),
 })
@@ -41,6 +42,7 @@ const HARD = [
   'title = Poly\nkey = A minor\n| (B|Am) | (A|Bb) | (E|Dm7) | Am(maj7) |',
   'title = Feelings\nkey = F minor\nfeel = bossa\ntempo = 152\n== Out to sea\n| Bbb7 | C##dim7 | Fb6/9 E#m7b5 | % |\n== B\n| ? | Bbb7 ? | N.C. | Ebb7(b9) |',
   'title = Straight\nfeel = straight\nmetre = 6/8\n| Am9:1 E7:5 | % |',
+  'title = Changes\nkey = D minor\npickup = 1\n| A7 | Dm6 |\nkey = F\n|: 3/4 C7 | F6 |1. 7/8 Gm7:3 C7:4 :|2. 4/4 F6 |\n== Out\n2/2 | Bbmaj7 | 12/16 % |',
   'title = Drone\nfeel = free drone\n| Dm7 | % |',
   'title = Silence\n| N.C. | Cmaj7 N.C. | N.C. G7 | C |',
   'title = Slashes\nkey = D\n| D/F# | G/A | Em7/A | Dmaj7/C# |',

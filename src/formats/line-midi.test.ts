@@ -110,7 +110,7 @@ describe('a line from a MIDI file', () => {
             pitch: 60 + (i % 12),
           }))
           const eighths = even.filter((n) => n.at % 480 === 0 || n.at % 320 === 0)
-          const played = swungNotes(eighths, 960, { swung: 'eighths', amount })
+          const played = swungNotes(eighths, () => ({ from: 0, beat: 960 }), { swung: 'eighths', amount })
           expect(quantised(played, 'nearest').map((n) => n.at)).toEqual(eighths.map((n) => n.at))
         },
       ),

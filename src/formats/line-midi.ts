@@ -1,20 +1,19 @@
-import { parseMidi } from 'midi-file'
-import { type Grid, ok, type Played, quantised, type Result, TICKS_PER_QUARTER } from '../core/index.ts'
+import { type Grid, ok, type Played, quantised, type Result } from '../core/index.ts'
 import { type LeftOut, type Refusal, refuse } from './assemble.ts'
+import { type MidiTrackRead, midiIn } from './midi-file.ts'
 import { lowerLeftOut } from './played-bars.ts'
 import { likeliest, listed, type ReadLine, tooMuch } from './voices.ts'
 
 const DRUMS = 10
 
-interface FoundVoice {
+/** The notes of one channel of a track. */
+export interface FoundVoice {
   readonly track: number
   /** From 1, as instruments count. */
   readonly channel: number
   readonly name: string
   readonly notes: readonly Played[]
 }
-
-type Track = ReturnType<typeof parseMidi>['tracks'][number]
 
 /** A note that sounds. Where it was struck while it still sounded, the end of the stroke before is still owed. */
 interface Sounding {
@@ -25,7 +24,7 @@ interface Sounding {
 }
 
 /** The notes of one track by channel, in ticks of 960 a quarter; a note that never ends lasts to the next. */
-const voicesOf = (track: Track, index: number, scale: number): readonly FoundVoice[] => {
+const voicesOf = (track: MidiTrackRead, index: number, scale: number): readonly FoundVoice[] => {
   const channels = new Map<number, Played[]>()
   const open = new Map<string, Sounding>()
   const keep = (channel: number, pitch: number, { from }: Sounding, end: number): void => {
@@ -57,19 +56,17 @@ const voicesOf = (track: Track, index: number, scale: number): readonly FoundVoi
   return [...channels].map(([channel, notes]) => ({ track: index, channel: channel + 1, name, notes }))
 }
 
+/** All that sounds in the tracks of a file, and of it what has pitches. */
+export const voicesIn = (tracks: readonly MidiTrackRead[], scale: number) => {
+  const all = tracks.flatMap((t, i) => voicesOf(t, i, scale))
+  return { all, pitched: all.filter((v) => v.channel !== DRUMS) }
+}
+
 /** Reads a line from a Standard MIDI File: the voice asked for, else the busiest high one; drums are left out. */
 export const readMidiLine = (bytes: Uint8Array, voice: number | null, grid: Grid): Result<ReadLine, Refusal> => {
-  let file: ReturnType<typeof parseMidi>
-  try {
-    file = parseMidi(bytes)
-  } catch {
-    return refuse('This is no MIDI file, or it is damaged.')
-  }
-  const { ticksPerBeat } = file.header
-  if (!ticksPerBeat) return refuse('The file counts time in film frames, not in beats.')
-  const scale = TICKS_PER_QUARTER / ticksPerBeat
-  const all = file.tracks.flatMap((t, i) => voicesOf(t, i, scale))
-  const voices = all.filter((v) => v.channel !== DRUMS)
+  const opened = midiIn(bytes)
+  if (!opened.ok) return opened
+  const { all, pitched: voices } = voicesIn(opened.value.file.tracks, opened.value.scale)
   if (voices.length === 0) return refuse('The file has no notes besides drums.')
   for (const { notes } of voices) {
     const why = tooMuch(notes)

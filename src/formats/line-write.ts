@@ -4,9 +4,11 @@ import {
   barTicks,
   beatTicks,
   type Chart,
+  changesOf,
   IN_TIME_OF,
   type Line,
   type LineNote,
+  type Metre,
   MOST,
   type Note,
   ok,
@@ -23,7 +25,7 @@ import {
   type Written,
   writtenBar,
 } from '../core/index.ts'
-import { abcHead, fractionText } from './abc.ts'
+import { abcChanges, abcHead, fractionText } from './abc.ts'
 import { type Refusal, refuse } from './assemble.ts'
 import { type Manner, type MidiTrack, midiFile, writeBandMidi } from './write-midi.ts'
 import { type NoteAt, playedOut, writeMusicXml } from './write-musicxml.ts'
@@ -42,14 +44,20 @@ const placed = (n: LineNote): Pitch => pitchNamed(spelling(n), n.pitch)
 
 const endOfLine = (line: Line): number => line.reduce((end, n) => Math.max(end, n.at + n.for), 0)
 
+/** A bar under a line. */
+interface BarUnder extends Span {
+  readonly metre: Metre
+  /** A line's signature is its own. */
+  readonly key: null
+}
+
 /** Where the bars of a line lie: the chart's, which may begin with a pickup, then whole ones as far as the line goes. */
-const spansOf = (line: Line, chart: Chart): readonly Span[] => {
-  const [spans, whole, end]: [Span[], number, number] = [
-    barsAt(chart).map(({ from, to }) => ({ from, to })),
-    barTicks(chart.metre),
-    endOfLine(line),
-  ]
-  for (let from = spans.at(-1)?.to ?? 0; from < end; from += whole) spans.push({ from, to: from + whole })
+const spansOf = (line: Line, chart: Chart): readonly BarUnder[] => {
+  const spans: BarUnder[] = barsAt(chart).map(({ from, to, metre }) => ({ from, to, metre, key: null }))
+  const [metre, end] = [chart.bars.at(-1)?.metre ?? chart.metre, endOfLine(line)]
+  const whole = barTicks(metre)
+  for (let from = spans.at(-1)?.to ?? 0; from < end; from += whole)
+    spans.push({ from, to: from + whole, metre, key: null })
   return spans
 }
 
@@ -62,8 +70,8 @@ interface Sign extends NoteAt {
 }
 
 /** The signs of a bar as they are written, tied where a value ends and the note goes on; none sounds over one of `cuts`. */
-const signsOf = (line: Line, { metre }: Chart, bar: Span, cuts: readonly number[] = []): readonly Sign[] => {
-  const signs = writtenBar(line, bar, beatTicks(metre), cuts)
+const signsOf = (line: Line, bar: BarUnder, cuts: readonly number[] = []): readonly Sign[] => {
+  const signs = writtenBar(line, bar, beatTicks(bar.metre), cuts)
   const tuplets = tupletsIn(signs)
   const begins = new Map(tuplets.map((t) => [t.places[0], { signs: t.places.length, of: t.of }]))
   const ends = new Set(tuplets.map((t) => t.places.at(-1)))
@@ -100,19 +108,29 @@ const abcSign = (sign: Sign): string => {
   return `${tuplet}${SIGN[alter]}${octave}${length}${ties ? '-' : ''}`
 }
 
+/** Where notes are cut for a chord that begins in them: not within a tuplet, nor where the rest has no value of its own. */
+const cutsBetween = (signs: readonly Sign[], spots: readonly { readonly at: number }[], from: number) =>
+  spots
+    .filter(({ at }) => {
+      const within = signs.find((s) => s.at < at && at < s.at + s.for)
+      return !within?.note || (within.sign.tuplet === null && (at - within.at) % SHORTEST === 0)
+    })
+    .map((s) => from + s.at)
+const SHORTEST = TICKS_PER_QUARTER / 8
+
 /** A line as a tune: its chords where they begin, its sections as parts. */
 const writeAbcLine = (name: string, line: Line, chart: Chart): string => {
-  const text = spansOf(line, chart).flatMap((span, i) => {
+  const text = spansOf(line, chart).flatMap((span, i, spans) => {
     const { spots = [], section = null } = chart.bars[i] ?? {}
-    const chords = new Map(spots.map((s) => [s.at as number, `"${s.chord.symbol}"`]))
-    const signs = signsOf(
-      line,
-      chart,
-      span,
-      spots.map((s) => span.from + s.at),
-    )
-    const bar = signs.map((s) => `${chords.get(s.at) ?? ''}${abcSign(s)}`).join(' ')
-    return [...(section === null ? [] : [`P:${section}`]), `${bar} |`]
+    const signs = signsOf(line, span, cutsBetween(signsOf(line, span), spots, span.from))
+    const left = [...spots]
+    const chordAt = (at: number): string => {
+      const here = left.splice(0, left.filter((chord) => chord.at <= at).length).at(-1)
+      return here ? `"${here.chord.symbol}"` : ''
+    }
+    const changes = abcChanges(changesOf(span, spans[i - 1]))
+    const bar = signs.map((s) => `${chordAt(s.at)}${abcSign(s)}`).join(' ')
+    return [...(section === null ? [] : [`P:${section}`]), `${changes}${bar} |`]
   })
   return `${[...abcHead(name, chart, '1/8', 'C'), ...text].join('\n')}\n`
 }
@@ -177,7 +195,7 @@ const written = (
         : midiFile(chart, chart.tempo, [lineTrack(name, line)])
     case 'musicxml': {
       const spans = spansOf(line, chart)
-      const signs = spans.map((span) => signsOf(line, chart, span))
+      const signs = spans.map((span) => signsOf(line, span))
       return writeMusicXml(
         { ...playedOut(chart, spans.length), title: name },
         { notes: (i) => signs[i] ?? [], part: name },

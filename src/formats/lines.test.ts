@@ -183,6 +183,38 @@ describe('a line through a file', () => {
     expect(track).toContainEqual(expect.objectContaining({ type: 'trackName', text: 'Båt b' }))
     expect(track.flatMap((e) => (e.type === 'marker' ? [e.text] : []))).toEqual(['A', 'B'])
   })
+  it('over bars of other metres and keys keeps its bars in every format, and says what they change', async () => {
+    const chart = chartOf('key = C\npickup = 1\n| G7 | 3/4 C6 |\nkey = Ab\n6/8 | Ab6 | 4/4 Db6 |')
+    const line = lineOf(
+      [0, 960, 3840, 6720, 6720 + 960].map((at, i) => ({ at: ticks(at), for: ticks(480), pitch: midi(60 + i) })),
+    )
+    const file = wrote('Wake', line, chart, 'midi') as Uint8Array
+    let at = 0
+    const said = (parseMidi(file).tracks[0] ?? []).flatMap((e) => {
+      at += e.deltaTime
+      if (e.type === 'timeSignature') return [[at, `${e.numerator}/${e.denominator}`]]
+      return e.type === 'keySignature' ? [[at, e.key]] : []
+    })
+    expect(said).toEqual([
+      ...[
+        [0, '1/4'],
+        [0, 0],
+        [960, '3/4'],
+        [3840, '6/8'],
+        [3840, -4],
+        [6720, '4/4'],
+      ],
+    ])
+    const xml = String(wrote('Wake', line, chart, 'musicxml'))
+    const lengths = xml
+      .split('<measure')
+      .slice(1)
+      .map((m) => [...m.matchAll(/<duration>(\d+)</g)].reduce((sum, d) => sum + Number(d[1]), 0))
+    expect(lengths).toEqual([960, 2880, 2880, 3840])
+    expect([...xml.matchAll(/<beats>(\d+)</g)].map((m) => m[1])).toEqual(['4', '3', '6', '4'])
+    for (const back of [await readAbcLine(String(wrote('Wake', line, chart, 'abc'))), readMusicXmlLine(xml)])
+      expect(back.ok && sounds(back.value.line)).toEqual(sounds(line))
+  })
   it('is a MIDI file with its tempo and its notes where they are', () => {
     const line = lineOf([
       { at: ticks(480), for: ticks(480), pitch: midi(62) },
@@ -239,6 +271,7 @@ describe('a line through a file', () => {
   it.each([
     ['C999999999|', 'too large a figure'],
     ['Z99999999|', 'too large a figure'],
+    ['Z2001|', 'rests for more than 2,000 bars'],
     ['C/99999|', 'too large a figure'],
     ['C9999'.repeat(400), 'goes on for more than'],
     ['cdef '.repeat(2500), 'more than 8,192 notes'],

@@ -6,7 +6,6 @@ import {
   type Metre,
   type Result,
   readMetre,
-  readNote,
   type Ticks,
   ticks,
   transposeHarmony,
@@ -21,8 +20,8 @@ import {
   type LeftOut,
   type Refusal,
   refuse,
-  tempoOf,
 } from './assemble.ts'
+import { keyOfFifths } from './fifths.ts'
 import { alterSign, fromXml, type XmlDegree } from './musicxml-chords.ts'
 import {
   all,
@@ -40,15 +39,10 @@ import {
   walkMeasure,
 } from './xml.ts'
 
-const FIFTHS = ['Cb', 'Gb', 'Db', 'Ab', 'Eb', 'Bb', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F#', 'C#', 'G#', 'D#', 'A#']
-
 const keyFrom = (attributes: Node | undefined): Key | null => {
   const key = one(attributes, 'key')
   if (!key) return null
-  const mode = text(key, 'mode') === 'minor' ? 'minor' : 'major'
-  const name = FIFTHS[number(text(key, 'fifths')) + 7 + (mode === 'minor' ? 3 : 0)]
-  const tonic = name === undefined ? null : readNote(name, 0)
-  return tonic?.ok ? { tonic: tonic.value.note, mode } : null
+  return keyOfFifths(number(text(key, 'fifths')), text(key, 'mode') === 'minor' ? 'minor' : 'major')
 }
 
 const metreFrom = (attributes: Node | undefined): Metre | null => {
@@ -62,6 +56,9 @@ const metreFrom = (attributes: Node | undefined): Metre | null => {
 
 interface Reader {
   divisions: number
+  metre: Metre
+  /** In concert pitch. */
+  key: Key | null
   readonly shift: { readonly letters: number; readonly semitones: number }
   readonly leftOut: LeftOut[]
 }
@@ -107,6 +104,11 @@ const harmonyAt = (node: Node, at: Ticks, bar: number, reader: Reader): FoundCho
 
 /** One measure: its chords where the notes, rests and offsets put them. */
 const measureOf = (measure: Node, bar: number, reader: Reader): FoundBar => {
+  const attributes = all(measure, 'attributes')
+  const written = attributes.map(keyFrom).find((k) => k !== null)
+  reader.metre = attributes.map(metreFrom).find((m) => m !== null) ?? reader.metre
+  reader.key = written ? { ...written, tonic: writtenRoot(written.tonic, reader.shift) } : reader.key
+  const { metre, key } = reader
   const chords: FoundChord[] = []
   let section: string | null = null
   const { length, divisions } = walkMeasure(measure, reader.divisions, (node, at, ticksIn) => {
@@ -115,7 +117,7 @@ const measureOf = (measure: Node, bar: number, reader: Reader): FoundBar => {
     chords.push(harmonyAt(node, ticks(Math.max(0, at + ticksIn('offset'))), bar, reader))
   })
   reader.divisions = divisions
-  return { section, ...repeatsOf(measure), length: ticks(length), chords }
+  return { section, ...repeatsOf(measure), metre, key, length: ticks(length), chords }
 }
 
 const BEATS: Readonly<Record<string, number>> = {
@@ -153,13 +155,6 @@ const feelIn = (part: Node): Feel | undefined => {
 
 const harmoniesIn = (part: Node): number => all(part, 'measure').reduce((sum, m) => sum + all(m, 'harmony').length, 0)
 
-const metresLater = (part: Node): readonly LeftOut[] =>
-  all(part, 'measure').flatMap((m, i) =>
-    i > 0 && metreFrom(one(m, 'attributes'))
-      ? [{ what: `a new metre in bar ${i + 1}`, why: 'a chart has one metre throughout' }]
-      : [],
-  )
-
 /** How many measures are repeated under a sign that repeats bars, by measure; 0 where there is none. */
 const repeatedIn = (measures: readonly Node[]): readonly number[] => {
   let size = 0
@@ -193,7 +188,7 @@ export const readMusicXml = (source: string): Result<Imported, Refusal> => {
   const parts = [...all(root, 'part')].sort((a, b) => harmoniesIn(b) - harmoniesIn(a))
   const [part] = parts
   if (!part || all(part, 'measure').length === 0) return refuse('The score has no bars.')
-  if (harmoniesIn(part) === 0) return refuse('The score has no chord symbols.')
+  if (harmoniesIn(part) === 0) return refuse('The score has no chord symbols.', 'no_chords')
   const leftOut: LeftOut[] = parts
     .slice(1)
     .filter((p) => harmoniesIn(p) > 0)
@@ -203,28 +198,24 @@ export const readMusicXml = (source: string): Result<Imported, Refusal> => {
     }))
   const notes = all(part, 'measure').some((m) => all(m, 'note').some((n) => one(n, 'pitch') !== undefined))
   if (notes) leftOut.push({ what: 'the notes', why: 'a chart holds chord symbols only' })
-  const reader: Reader = { divisions: 1, shift: shiftOf(part), leftOut }
-  const [first] = all(part, 'measure')
-  const attributes = all(first, 'attributes')
-  const metre = attributes.map(metreFrom).find((m) => m !== null) ?? { beats: 4, unit: 4 }
-  const written = attributes.map(keyFrom).find((k) => k !== null) ?? null
+  const reader: Reader = {
+    ...{ divisions: 1, metre: { beats: 4, unit: 4 }, key: null },
+    ...{ shift: shiftOf(part), leftOut },
+  }
   const measures = all(part, 'measure')
+  const [first] = measures
   const jumps = jumpsIn(measures)
   const read = measures.map((m, i) => ({ ...measureOf(m, i + 1, reader), jumps: jumps[i] }))
   const bars = withRepeated(read, repeatedIn(measures))
   const isPickup = attribute(first, 'implicit') === 'yes' || attribute(first, 'number') === '0'
   const [head, ...rest] = bars
   const lengths =
-    head && !isPickup && head.length < barTicks(metre) ? [{ ...head, length: barTicks(metre) }, ...rest] : bars
+    head && !isPickup && head.length < barTicks(head.metre)
+      ? [{ ...head, length: barTicks(head.metre) }, ...rest]
+      : bars
   const title = text(root, 'work', 'work-title') || text(root, 'movement-title') || 'Untitled'
-  const key = written && { ...written, tonic: writtenRoot(written.tonic, reader.shift) }
-  const found = {
-    title: title.replace(/\s+/g, ' '),
-    key,
-    metre,
-    tempo: tempoOf((quartersIn(part) * metre.unit) / 4),
-    feel: feelIn(part),
-    bars: lengths,
-  }
-  return assemble(found, [...leftOut, ...metresLater(part)])
+  return assemble(
+    { title: title.replace(/\s+/g, ' '), quarters: quartersIn(part), feel: feelIn(part), bars: lengths },
+    leftOut,
+  )
 }

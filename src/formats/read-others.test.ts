@@ -1,6 +1,6 @@
 import { strToU8, zipSync } from 'fflate'
 import { describe, expect, it } from 'vitest'
-import { readChord } from '../core/index.ts'
+import { keyName, metreName, readChord } from '../core/index.ts'
 import { readChartFile, writeChart } from './files.ts'
 import { openFile } from './open-file.ts'
 import { readAbcLine } from './read-abc-line.ts'
@@ -314,6 +314,32 @@ describe('what a tune writes', () => {
   })
 })
 
+describe('an order of parts', () => {
+  const PARTS = 'P:A\n"C"C8|\nP:B\n|:"F"F8:|\nP:C\n"G"G8|'
+  it.each([
+    ['AABA', 'C C F F C'],
+    ['A2(BC)2', 'C C F F G F F G'],
+    ['A.B.A', 'C F F C'],
+    ['C (A B)', 'G C F F'],
+    ['ABC', 'C F F G'],
+  ])('%s is played out, chart and line alike', async (order, expected) => {
+    const source = tune(PARTS, `P:${order}\nM:4/4\nL:1/8`)
+    expect(await barsOf(source)).toBe(expected.split(' ').join(' | '))
+    expect(namesOf(await abc(source))).toBe(expected)
+  })
+  it.each(['AXA', 'A(B', 'A)', '9', 'A9999B9999'])(
+    '%s is none: the parts stand as they are written, and it is said',
+    async (order) => {
+      const source = tune(PARTS, `P:${order}\nM:4/4\nL:1/8`)
+      expect(await barsOf(source)).toBe('C | F | F | G')
+      expect((await chartOf(source)).leftOut.map((l) => l.what)).toContain('an order of parts')
+    },
+  )
+  it('what stands before the first label is played once', async () => {
+    expect(await barsOf(tune(`"D"D8|\n${PARTS}`, 'P:ABA\nM:4/4\nL:1/8'))).toBe('D | C | F | F | C')
+  })
+})
+
 describe('a chord of a score', () => {
   const degree = (value: number, alter: number, type = 'add') =>
     `<degree><degree-value>${value}</degree-value><degree-alter>${alter}</degree-alter><degree-type>${type}</degree-type></degree>`
@@ -335,6 +361,38 @@ describe('a chord of a score', () => {
     const wanted = readChord(symbol)
     const found = (await chartOf(source)).chart.bars[0]?.spots[0]?.chord
     expect(found?.kind === 'chord' && found.symbol).toBe(wanted.ok && wanted.value.symbol)
+  })
+})
+
+describe('a metre and a key that change', () => {
+  const attributes = (inside: string) => `<attributes>${inside}</attributes>`
+  const time = (beats: number, type: number) => `<time><beats>${beats}</beats><beat-type>${type}</beat-type></time>`
+  const chord = (root: string, kind = 'dominant') =>
+    `<harmony><root><root-step>${root}</root-step></root><kind>${kind}</kind></harmony>`
+  const rest = (length: number) => `<note><rest/><duration>${length}</duration></note>`
+  const told = async (source: string) => {
+    const { chart, leftOut } = await chartOf(source)
+    const bars = chart.bars.map((b) => `${metreName(b.metre)} ${b.key ? keyName(b.key) : '-'} ${b.spots.length}`)
+    return [bars, leftOut.map((l) => l.what)]
+  }
+  const BARS = ['4/4 C major 1', '3/4 C major 2', '6/8 Ab major 1', '2/2 Ab major 1']
+  it('in a tune: between its lines and inside them', async () => {
+    expect(await told(tune('"G7"z8|[M:3/4]"C7"z4"F7"z2|\nK:Ab\nM:6/8\n"Eb7"z6|[M:C|]"Ab6"z8|]'))).toEqual([BARS, []])
+  })
+  it('in a score', async () => {
+    const bars = [
+      attributes('<key><fifths>0</fifths></key>') + chord('G') + rest(4),
+      attributes(time(3, 4)) + chord('C') + rest(2) + chord('F') + rest(1),
+      attributes(`<key><fifths>-4</fifths></key>${time(6, 8)}`) + chord('E') + rest(3),
+      attributes(time(2, 2)) + chord('A', 'major-sixth') + rest(4),
+    ]
+    expect(await told(score(bars))).toEqual([BARS, []])
+  })
+  it('a bar that is longer or shorter than its metre has one of its own, and its chords stay', async () => {
+    expect((await told(tune('"G7"z8|"C7"z4"F7"z8|"Bb7"z4|"C6"z8|]')))[0]).toEqual([
+      ...['4/4 C major 1', '6/4 C major 2', '2/4 C major 1', '4/4 C major 1'],
+    ])
+    expect((await told(tune('"G7"z8|"C7"z3"F7"z/|"C6"z8|]')))[1]).toEqual(['the length of bar 2'])
   })
 })
 

@@ -87,13 +87,13 @@ export const writeRouteScore = (
     const read = step.overlay === null ? null : readOverlay(step.overlay)
     return read?.ok ? { ...step, overlay: transposeOverlay(read.value, written).name } : step
   })
-  const beat = beatTicks(chart.metre)
   const spots = spotsOf(chart)
+  const beats = new Map(chart.bars.map((b) => [b.number, beatTicks(b.metre)]))
   const out = playedOut(chart)
   const startsIn = (bar: number): readonly { readonly at: number; readonly step: KeptStep }[] =>
     steps
       .filter((s) => s.bar === bar && s.overlay !== null && !s.carries)
-      .map((step) => ({ at: Math.round(((step.beat ?? 1) - 1) * beat), step }))
+      .map((step) => ({ at: Math.round(((step.beat ?? 1) - 1) * (beats.get(bar) ?? 0)), step }))
   const notesIn = (bar: number): readonly NoteAt[] => {
     const starts = startsIn(bar)
     return spots
@@ -105,7 +105,9 @@ export const writeRouteScore = (
         const cuts = [...new Set<number>([spot.at, ...inside])].sort((a, b) => a - b)
         return cuts.flatMap((at, k): readonly NoteAt[] => {
           const length = (cuts[k + 1] ?? end) - at
-          const step = starts.some((s) => s.at === at) ? stepAt(steps, { bar, beat: 1 + at / beat }) : undefined
+          const step = starts.some((s) => s.at === at)
+            ? stepAt(steps, { bar, beat: 1 + at / beatTicks(spot.metre) })
+            : undefined
           const read = step && step.overlay !== null ? readOverlay(step.overlay) : null
           if (!read?.ok || spot.chord.kind !== 'chord') return restsOf(length, VALUES[0])
           const goesTo = k < cuts.length - 1 ? spot.chord : next?.kind === 'chord' ? next : null

@@ -3,9 +3,12 @@ import {
   type BandPart,
   bandOver,
   barsAt,
+  beatsOfBars,
   type Chart,
+  changesOf,
   type Feel,
   feelOf,
+  newMetres,
   swingOf,
   swungNotes,
   TICKS_PER_QUARTER,
@@ -96,7 +99,7 @@ const chunkOf = (events: readonly MidiEvent[], header: MidiHeader): Uint8Array =
 
 /** Tempo, key, metre and sections of a chart; a pickup is a bar of its own, so that bar lines stand where they are. */
 const headOf = (chart: Chart, tempo: number): readonly Moment[] => {
-  const { metre, pickup, key } = chart
+  const { metre, pickup } = chart
   const microsecondsPerBeat = Math.round((60_000_000 / tempo) * (metre.unit / 4))
   const metreAt = (at: number, beats: number, unit: number): Moment => ({
     at,
@@ -106,20 +109,29 @@ const headOf = (chart: Chart, tempo: number): readonly Moment[] => {
     },
   })
   const isHalf = !Number.isInteger(pickup)
-  const sharps = key && fifthsOf(key)
   const bars = barsAt(chart)
+  const changed = newMetres(chart)
+  const metres = bars.flatMap(({ from, number, metre: { beats, unit } }, i): readonly Moment[] => {
+    const before = bars[i - 1]
+    if (i === 0 && pickup > 0)
+      return [isHalf ? metreAt(from, pickup * 2, metre.unit * 2) : metreAt(from, pickup, metre.unit)]
+    const isNew = !before || before.number === 0 || changed.has(number)
+    return isNew ? [metreAt(from, beats, unit)] : []
+  })
+  const keys = chart.bars.flatMap((bar, i): readonly Moment[] => {
+    const key = i === 0 ? bar.key : changesOf(bar, chart.bars[i - 1]).key
+    const sharps = key && fifthsOf(key)
+    if (!key || sharps === null || Math.abs(sharps) > 7) return []
+    const scale = key.mode === 'minor' ? 1 : 0
+    return [{ at: bars[i]?.from ?? 0, event: { meta: true, type: 'keySignature', key: sharps, scale } }]
+  })
   const sections = bars.flatMap(({ from }, i) => {
     const section = chart.bars[i]?.section
     return section ? [{ at: from, event: { meta: true, type: 'marker', text: asciiOf(section) } }] : []
   })
   return [
     { at: 0, event: { meta: true, type: 'setTempo', microsecondsPerBeat } },
-    ...(pickup > 0 ? [metreAt(0, isHalf ? pickup * 2 : pickup, isHalf ? metre.unit * 2 : metre.unit)] : []),
-    metreAt(pickup > 0 ? (bars[0]?.to ?? 0) : 0, metre.beats, metre.unit),
-    ...(key && sharps !== null && Math.abs(sharps) <= 7
-      ? [{ at: 0, event: { meta: true, type: 'keySignature', key: sharps, scale: key.mode === 'minor' ? 1 : 0 } }]
-      : []),
-    ...sections,
+    ...[...metres, ...keys, ...sections].sort((a, b) => a.at - b.at),
   ]
 }
 
@@ -152,7 +164,7 @@ export const writeBandMidi = (
   const notes = bandOver(chart, timeline, played, span)
   const swing = swingOf(played, beats, null)
   const swung = <N extends { readonly at: number; readonly for: number }>(all: readonly N[]): readonly N[] =>
-    swungNotes(all, timeline.beat, swing)
+    swungNotes(all, beatsOfBars(timeline), swing)
   const tracks = BAND.map(({ parts, ...track }): MidiTrack => {
     return { ...track, notes: swung(notes.filter((n) => parts.includes(n.part))) }
   })

@@ -2,10 +2,12 @@ import { XMLBuilder } from 'fast-xml-parser'
 import {
   barTicks,
   type Chart,
+  changesOf,
   type Feel,
   type Harmony,
   IN_TIME_OF,
   type Instrument,
+  type Key,
   type Metre,
   type Note,
   TICKS_PER_QUARTER,
@@ -55,14 +57,24 @@ export interface Reader {
   readonly clef: ScoreClef
 }
 
+const keyElement = (key: Key): Out => el('key', [el('fifths', fifthsOf(key) ?? 0), el('mode', key.mode)])
+const timeElement = ({ beats, unit }: Metre): Out => el('time', [el('beats', beats), el('beat-type', unit)])
+
+/** What a bar changes of the key and the metre of the one before. */
+const changes = (bar: WrittenBar, before: WrittenBar): readonly Out[] => {
+  const { key, metre } = changesOf(bar, before)
+  const inside = [...(key ? [keyElement(key)] : []), ...(metre ? [timeElement(metre)] : [])]
+  return inside.length > 0 ? [el('attributes', inside)] : []
+}
+
 const attributes = ({ key, metre }: Chart, reader: Reader | null): Out => {
   const [sign, line] = SCORE_CLEFS[reader?.clef ?? 'treble']
   const { letters = 0, semitones = 0 } = reader?.instrument.written ?? {}
   const transpose = semitones ? [el('transpose', [el('diatonic', -letters), el('chromatic', -semitones)])] : []
   return el('attributes', [
     el('divisions', TICKS_PER_QUARTER),
-    ...(key ? [el('key', [el('fifths', fifthsOf(key) ?? 0), el('mode', key.mode)])] : []),
-    el('time', [el('beats', metre.beats), el('beat-type', metre.unit)]),
+    ...(key ? [keyElement(key)] : []),
+    timeElement(metre),
     el('clef', [el('sign', sign), el('line', line)]),
     ...transpose,
   ])
@@ -112,15 +124,15 @@ const notesUnder = (bar: WrittenBar, notes: readonly NoteAt[]): readonly Out[] =
   return [...all, ...chordsUntil(Infinity)]
 }
 
-const lengthOf = (bar: WrittenBar, metre: Metre): number =>
-  bar.spots.reduce((sum, s) => sum + s.length, 0) || barTicks(metre)
+const lengthOf = (bar: WrittenBar): number => bar.spots.reduce((sum, s) => sum + s.length, 0) || barTicks(bar.metre)
 
 /** A chart with its bars as they are played for its written ones, and empty bars after them up to a count. */
 export const playedOut = (chart: Chart, count = chart.bars.length): Chart => ({
   ...chart,
   written: Array.from({ length: count }, (_, i) => {
     const { section = null, spots = [] } = chart.bars[i] ?? {}
-    return { section, spots, opens: false, closes: false, endings: [], text: { at: 0, end: 0 } }
+    const { metre, key } = chart.bars[i] ?? chart.bars.at(-1) ?? chart
+    return { section, spots, metre, key, opens: false, closes: false, endings: [], text: { at: 0, end: 0 } }
   }),
 })
 
@@ -216,6 +228,7 @@ export const writeMusicXml = (
   const measures = chart.written.map((bar, i) => {
     if (bar.endings.length > 0) ending = bar.endings
     const isPickup = i === 0 && chart.pickup > 0
+    const before = chart.written[i - 1]
     const isLast = isLastEnding(chart.written, i)
     const section = bar.section
       ? [el('direction', [el('direction-type', [el('rehearsal', bar.section)])], { placement: 'above' })]
@@ -234,7 +247,7 @@ export const writeMusicXml = (
       'measure',
       [
         ...opening(bar),
-        ...(i === 0 ? [attributes(chart, reader)] : []),
+        ...(before ? changes(bar, before) : [attributes(chart, reader)]),
         ...section,
         ...tempo,
         ...above(i).map(words),
@@ -242,7 +255,7 @@ export const writeMusicXml = (
           ? notesUnder(bar, notes(i))
           : [
               ...bar.spots.map((s) => harmony(s.chord, s.at)),
-              el('note', [el('rest', [], { measure: 'yes' }), el('duration', lengthOf(bar, chart.metre))]),
+              el('note', [el('rest', [], { measure: 'yes' }), el('duration', lengthOf(bar))]),
             ]),
         ...closing(bar, ending, isLast),
       ],

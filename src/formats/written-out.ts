@@ -1,11 +1,11 @@
-import { playedOrder, ticks } from '../core/index.ts'
+import { barTicks, playedOrder, ticks } from '../core/index.ts'
 import type { FoundBar, LeftOut } from './assemble.ts'
 
 const plain = (bar: FoundBar): FoundBar => ({ ...bar, opens: false, closes: false, endings: [], jumps: undefined })
 
 /** Whether two bars are one that a sign has split. */
-const areHalves = (a: FoundBar, b: FoundBar, whole: number): boolean =>
-  a.length > 0 && b.length > 0 && a.length + b.length === whole
+const areHalves = (a: FoundBar, b: FoundBar): boolean =>
+  a.length > 0 && b.length > 0 && a.length + b.length === barTicks(a.metre)
 
 const joined = (a: FoundBar, b: FoundBar): FoundBar => ({
   ...a,
@@ -17,11 +17,11 @@ const joined = (a: FoundBar, b: FoundBar): FoundBar => ({
 })
 
 /** Bars that a sign has split, made one again where nothing of the form stands between them, or `anyway`. */
-const healed = (bars: readonly FoundBar[], whole: number, anyway: boolean): readonly FoundBar[] =>
+const healed = (bars: readonly FoundBar[], anyway: boolean): readonly FoundBar[] =>
   bars.reduce<readonly FoundBar[]>((all, bar) => {
     const last = all.at(-1)
     const isApart = last !== undefined && (last.closes || bar.opens || bar.endings.length > 0)
-    return last && areHalves(last, bar, whole) && (anyway || !isApart)
+    return last && areHalves(last, bar) && (anyway || !isApart)
       ? [...all.slice(0, -1), joined(last, bar)]
       : [...all, bar]
   }, [])
@@ -32,13 +32,12 @@ const healed = (bars: readonly FoundBar[], whole: number, anyway: boolean): read
  */
 export const writtenOut = (
   bars: readonly FoundBar[],
-  whole: number,
 ): { readonly bars: readonly FoundBar[]; readonly leftOut: readonly LeftOut[] } => {
-  const found = healed(bars, whole, false)
+  const found = healed(bars, false)
   const order = playedOrder(found.map((b) => ({ ...b, spots: b.chords, text: { at: 0, end: 0 } })))
   if (!order.ok) return { bars: found, leftOut: [] }
   const played = order.value.map((i) => plain(found[i] as FoundBar))
-  const mended = healed(played, whole, true)
+  const mended = healed(played, true)
   const why = found.some((b) => b.jumps?.back !== undefined)
     ? 'the jump'
     : found.some((b) => (b.jumps?.times ?? 0) > 2)

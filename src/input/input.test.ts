@@ -49,6 +49,24 @@ describe('notes in sound', () => {
     expect(pitches(heardIn(toned(line.map((p, i) => [200 + i * 150, 140, p]))))).toEqual(line)
   })
 
+  it('stay one where a busy machine hands on silence in the middle of them', () => {
+    const notes = [48, 60, 62, 69, 74, 81]
+    for (const hole of [3, 10, 21, 40, 90])
+      for (const [k, pitch] of notes.entries()) {
+        const sound = toned([[200, 500, pitch]])
+        sound.fill(k % 2 ? 0 : 1e-6, ((380 + k * 7) / 1000) * RATE, ((380 + k * 7 + hole) / 1000) * RATE)
+        const heard = heardIn(sound)
+        expect(pitches(heard), `${hole} ms in ${pitch}`).toEqual([pitch])
+        expect(Math.abs((heard.at(-1)?.at ?? 0) - 700), `the end of ${pitch}`).toBeLessThan(60)
+      }
+  })
+
+  it('that are cut off end where they were cut', () => {
+    const sound = toned([[200, 500, 62]])
+    sound.fill(0, 0.45 * RATE)
+    expect(Math.abs((heardIn(sound).at(-1)?.at ?? 0) - 450)).toBeLessThan(60)
+  })
+
   it('that are struck again are two', () => {
     expect(
       pitches(

@@ -9,6 +9,7 @@ import {
   homeName,
   jobName,
   keyName,
+  metreName,
   type Override,
   overrideAt,
   placeWithHome,
@@ -23,13 +24,13 @@ const homeOf = (s: AnalysedSpot, overrides: readonly Override[], beat: number, s
   return homeName(placeWithHome(s.spot.chord, s.next, school, s.job, put).home.first)
 }
 
-const chordAnswer = (s: AnalysedSpot, chart: Chart, overrides: readonly Override[], school: School) => {
-  const beat = beatOf(s.spot, chart.metre)
+const chordAnswer = (s: AnalysedSpot, overrides: readonly Override[], school: School) => {
+  const beat = beatOf(s.spot)
   const behind = s.spot.chord.kind === 'chord' ? dominantsBehind(s.spot.chord) : null
   return {
     symbol: s.spot.chord.symbol,
     beat,
-    beats: beatsOf(s.spot, chart.metre),
+    beats: beatsOf(s.spot),
     key: s.key && keyName(s.key),
     degree: s.degree,
     job: s.job && jobName(s.job),
@@ -55,7 +56,8 @@ export const analysisAnswer = (chart: Chart, overrides: readonly Override[], sch
     bars: chart.bars.map((bar) => ({
       number: bar.number,
       section: bar.section,
-      chords: (inBars.get(bar.number) ?? []).map((s) => chordAnswer(s, chart, overrides, school)),
+      metre: metreName(bar.metre),
+      chords: (inBars.get(bar.number) ?? []).map((s) => chordAnswer(s, overrides, school)),
     })),
     chains: chains.map((c) => ({ kind: c.kind, ...barsOf(c), target: c.target })),
     stretches: stretchesOf(spots, school).map((s) => ({

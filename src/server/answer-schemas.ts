@@ -100,6 +100,7 @@ const bars = (more: Joi.SchemaMap = {}) =>
       Joi.object({
         number: whole,
         section: maybe(Joi.string()),
+        metre: Joi.string(),
         chords: Joi.array()
           .items(
             Joi.object({

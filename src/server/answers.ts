@@ -155,8 +155,8 @@ export const chartAnswer = (chart: Chart, text: string) => {
       section: bar.section,
       chords: (inBars.get(bar.number) ?? []).map(({ spot, job }) => ({
         symbol: spot.chord.symbol,
-        beat: beatOf(spot, chart.metre),
-        beats: beatsOf(spot, chart.metre),
+        beat: beatOf(spot),
+        beats: beatsOf(spot),
         job: job === null ? null : jobName(job),
       })),
     })),

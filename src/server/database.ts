@@ -2,45 +2,19 @@ import { join, resolve } from 'node:path'
 import { PGlite } from '@electric-sql/pglite'
 import { damagedSentence, looksWhole } from './backup/whole.mjs'
 import { lockDirectory, whyNotTaken } from './lock.mjs'
+import { type Migrated, migrate, NEWEST_SCHEMA, Newer } from './migrations.ts'
 import { roomFor } from './room.ts'
-import type { Database, Sql } from './sql.ts'
-
-const MIGRATIONS: Readonly<Record<string, string>> = import.meta.glob('./migrations/*.sql', {
-  query: '?raw',
-  import: 'default',
-  eager: true,
-})
-
-const numbered = Object.entries(MIGRATIONS)
-  .map(([path, text]) => ({ version: Number(/(\d{4})-/.exec(path)?.[1]), text }))
-  .sort((a, b) => a.version - b.version)
-const NEWEST = numbered.at(-1)?.version ?? 0
+import type { Database } from './sql.ts'
 
 interface Queries {
   query<T>(text: string, parameters?: unknown[]): Promise<{ rows: T[] }>
+  exec(text: string): Promise<unknown>
 }
-const sqlOver = (pg: Queries): Sql => ({
+const sqlOver = (pg: Queries): Migrated => ({
   query: async <Row>(text: string, parameters: readonly unknown[] = []) =>
     (await pg.query<Row>(text, [...parameters])).rows,
+  script: async (text) => void (await pg.exec(text)),
 })
-
-/** The data is of a program that knows more than this one. */
-class Newer extends Error {}
-
-const migrate = async (pg: PGlite): Promise<void> => {
-  await pg.exec('create table if not exists schema_version (version integer not null)')
-  const found = await pg.query<{ version: number }>('select coalesce(max(version), 0) as version from schema_version')
-  const version = found.rows[0]?.version ?? 0
-  if (version > NEWEST)
-    throw new Newer(
-      `This data was written by a newer Crossfade (schema ${version}; this program knows ${NEWEST}). It is left as it is.`,
-    )
-  for (const step of numbered.filter((m) => m.version > version))
-    await pg.transaction(async (tx) => {
-      await tx.exec(step.text)
-      await tx.query('insert into schema_version (version) values ($1)', [step.version])
-    })
-}
 
 /** The journal is cut back whenever it has grown by so much: else it would grow until the program ends. */
 const JOURNAL = 48 * 1024 * 1024
@@ -70,7 +44,7 @@ const openFolder = async (directory: string): Promise<PGlite> => {
       dataDir: folder,
       startParams: [...PGlite.defaultStartParams, ...sizes.flatMap((s) => ['-c', s])],
     })
-    await migrate(pg)
+    await migrate(sqlOver(pg), (work) => pg.transaction((tx) => work(sqlOver(tx))))
     return pg
   } catch (error) {
     if (error instanceof Newer) throw error
@@ -115,7 +89,7 @@ export const openDatabase = async (directory: string): Promise<Database> => {
         await pg.close()
         await unlock()
       },
-      schemaVersion: NEWEST,
+      schemaVersion: NEWEST_SCHEMA,
       directory,
     }
   } catch (error) {

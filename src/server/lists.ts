@@ -18,6 +18,8 @@ export interface ListAsked {
   readonly after: string | null
   /** Only what lies over this chart. */
   readonly chartId?: string | null
+  /** Only these of a row's fields, beside its id, version and moments. */
+  readonly fields?: readonly string[] | null
 }
 type Listed = Stored & { readonly cursor: string }
 type Cursor = readonly [key: string, id: string]
@@ -25,7 +27,7 @@ type Cursor = readonly [key: string, id: string]
 const page = async (
   db: Database,
   name: KindName,
-  { q, sort, after, chartId = null }: ListAsked,
+  { q, sort, after, chartId = null, fields = null }: ListAsked,
   from: Cursor | null,
   count: number,
 ) => {
@@ -33,7 +35,7 @@ const page = async (
   const [key, id] = from ?? [null, null]
   const ofChart = KINDS[name].hasChart ? [chartId] : []
   return db
-    .query<Listed>(STATEMENTS[name].list(sort), [pattern, key, id, count, ...ofChart])
+    .query<Listed>(STATEMENTS[name].list(sort, fields), [pattern, key, id, count, ...ofChart])
     .catch((error: unknown) => {
       throw after !== null && isBadValue(error) ? noPlace(after) : error
     })

@@ -1,5 +1,5 @@
 import {
-  barTicks,
+  barRound,
   type Chart,
   DEFAULT_SCHOOL,
   inKey,
@@ -168,11 +168,11 @@ const nameOfPlan = (plan: MakeAsked['plan']): string => {
 }
 
 const through = (line: Line, tune: Tune, name: string, asked: StudyAsked) => {
-  const { metre } = tune.chart
+  const { from, metre } = barRound(tune.timeline, line[0]?.at ?? 0) ?? { from: 0, metre: tune.chart.metre }
   const study = studyOf(
     {
       ...{ line, chord: firstChord(tune, ''), name, keys: asked.keys, order: asked.order, range: asked.range },
-      ...{ barTicks: barTicks(metre), metre: `${metre.beats}/${metre.unit}` },
+      ...{ from, metre },
     },
     drawnFrom(asked.seed),
   )

@@ -1,6 +1,5 @@
 import {
   barsAt,
-  beatTicks,
   type Chart,
   compass,
   type Draft,
@@ -13,6 +12,7 @@ import {
   type MakeRequest,
   MOST,
   makeLines,
+  momentOf,
   printCount,
   readFigure,
   readOverlay,
@@ -33,7 +33,7 @@ const ticksAt = (chart: Chart, bar: number, beat: number, path: string, bars = b
     const [first, last] = [chart.bars[0]?.number ?? 1, chart.bars.at(-1)?.number ?? 1]
     throw noBar(path, bar, first, last)
   }
-  return Math.round(found.from + (beat - 1) * beatTicks(chart.metre))
+  return Math.round(momentOf(found, beat))
 }
 
 const laidOf = (chart: Chart, laid: readonly LaidAsked[], path: string): readonly LaidFrom[] => {
@@ -85,12 +85,11 @@ export const sentNotes = (line: readonly LineNote[]) => ({
   notes: line.map((n) => ({ at: n.at, for: n.for, pitch: n.pitch })),
 })
 
-const accented = (draft: Draft, accents: Accents, beat: number): readonly number[] =>
+const accented = (draft: Draft, accents: Accents): readonly number[] =>
   draft.notes.flatMap((n, i) => {
     const starts = draft.groups.some((g) => g.from === i)
     const isTwoOrFour = n.beat === 2 || n.beat === 4
-    const isOff = n.at % beat !== 0
-    const is = { none: false, 'on 2 and 4': isTwoOrFour, 'group starts': starts, 'off beats': isOff }[accents]
+    const is = { none: false, 'on 2 and 4': isTwoOrFour, 'group starts': starts, 'off beats': !n.onBeat }[accents]
     return is ? [i + 1] : []
   })
 
@@ -142,9 +141,7 @@ const draftAnswer = (draft: Draft, asked: MakeAsked, chart: Chart, strings: Tuni
       ...{ n: i + 1, bar: n.bar, beat: n.beat, pitch: n.pitch, name: n.name.name, degree: n.degree, role: n.role },
       ...{ fade: n.fade, approach: led.has(i) },
     })),
-    ...(asked.rhythm.accents === 'none'
-      ? {}
-      : { accents: accented(draft, asked.rhythm.accents, beatTicks(chart.metre)) }),
+    ...(asked.rhythm.accents === 'none' ? {} : { accents: accented(draft, asked.rhythm.accents) }),
     ...(strings
       ? {
           fingering: fingeringOf(

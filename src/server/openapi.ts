@@ -3,6 +3,7 @@ import parse from 'joi-to-json'
 import { ANSWERS, PROBLEM } from './answer-schemas.ts'
 import { BACKUP_LIST, BACKUP_QUERY, RESTORE_BODY, RESTORE_QUERY, RESTORED } from './backup/schemas.ts'
 import { BODIES, QUERIES } from './compute-schemas.ts'
+import { DOOR, NAME_BODY, OPEN_BODY } from './devices/schemas.ts'
 import { FILE_QUERIES } from './file-schemas.ts'
 import { KIND_NAMES, KINDS, type KindName } from './kinds.ts'
 import { MAKE_BODY, REUSE_BODY, STUDY_BODY, VARY_BODY } from './make-schemas.ts'
@@ -34,6 +35,8 @@ const parametersOf = (query: ObjectSchema) => {
 }
 
 const content = (type: string, schema: JsonSchema) => ({ content: { [type]: { schema } } })
+/** A JSON body that must be sent. */
+const sent = (schema: ObjectSchema) => ({ required: true, ...content('application/json', jsonOf(schema)) })
 const problem = { $ref: '#/components/responses/Problem' }
 
 const responses = (answer: Schema) => ({
@@ -48,7 +51,7 @@ const operation = (id: string, query: ObjectSchema, answer: Schema) => ({
 const posted = (id: string, body: ObjectSchema, answer: Schema) => ({
   post: {
     operationId: id,
-    requestBody: { required: true, ...content('application/json', jsonOf(body)) },
+    requestBody: sent(body),
     responses: responses(answer),
   },
 })
@@ -128,7 +131,7 @@ const PARTS = {
   post: {
     operationId: 'takes-part',
     parameters: [ID],
-    requestBody: { required: true, ...content('application/json', jsonOf(PART)) },
+    requestBody: sent(PART),
     responses: { 200: { description: 'The part is kept' }, default: problem },
   },
 }
@@ -170,18 +173,38 @@ const FILES = [
   ['/routes/{id}/export', ofRow('routes-export', FILE_QUERIES.exportRoute)],
 ] as const
 
+const put = (id: string, body: ObjectSchema) => ({
+  put: {
+    operationId: id,
+    requestBody: sent(body),
+    responses: responses(DOOR),
+  },
+})
+const DOORS = [
+  ['/door', { ...operation('door', NO_QUERY, DOOR), ...put('door-open', OPEN_BODY) }],
+  ['/door/code', posted('door-code', NO_QUERY, DOOR)],
+  [
+    '/devices/{id}',
+    {
+      parameters: [ID],
+      ...put('devices-name', NAME_BODY),
+      delete: { operationId: 'devices-remove', responses: responses(DOOR) },
+    },
+  ],
+] as const
+
 const KEPT = {
   id: Joi.string().required(),
   version: Joi.number().integer().min(1).required(),
   createdAt: Joi.string().isoDate().required(),
   updatedAt: Joi.string().isoDate().required(),
 }
-const sent = (schema: ObjectSchema) => ({ required: true, ...content('application/json', jsonOf(schema)) })
 
 /** Lists and rows of one kind. */
 const keeping = (kind: KindName) => {
   const [fields, row] = [ROWS[kind], ROWS[kind].keys(KEPT)]
-  const list = Joi.object({ items: Joi.array().items(row).required(), next: Joi.string().allow(null).required() })
+  const asked = row.fork(Object.keys(ROWS[kind].describe().keys ?? {}), (field) => field.optional())
+  const list = Joi.object({ items: Joi.array().items(asked).required(), next: Joi.string().allow(null).required() })
   const removed = Joi.object({ ...GONE, undo: Joi.object().required() })
   return [
     [
@@ -232,6 +255,7 @@ export const openapi = (version: string) => ({
     ...computing(),
     ...FILES,
     ...BACKUPS,
+    ...DOORS,
     ...KIND_NAMES.flatMap(keeping),
     ['/undo', posted('undo', CHANGE, BROUGHT)],
     ['/redo', posted('redo', CHANGE, BROUGHT)],

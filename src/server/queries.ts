@@ -13,12 +13,12 @@ const order = (kind: Kind, sort: Sort) =>
     '-at': { key: kind.at ?? 'created_at', cast: 'timestamptz', direction: 'desc', compare: '<' },
   })[sort]
 
-/** The columns as the interface names them. Identifiers come from our own tables; values are always parameters. */
-const select = (kind: Kind): string =>
+/** The columns as the interface names them, or those that were asked for beside the row's own. Identifiers come from our own tables; values are always parameters. */
+const select = (kind: Kind, fields: readonly string[] | null = null): string =>
   [
     'id',
-    ...kind.fields.map((f) => `${f.column} as "${f.field}"`),
-    ...(kind.told ?? []),
+    ...kind.fields.filter((f) => fields?.includes(f.field) ?? true).map((f) => `${f.column} as "${f.field}"`),
+    ...(kind.told ?? []).filter((t) => fields?.includes(t) ?? true),
     'version',
     'created_at as "createdAt"',
     'updated_at as "updatedAt"',
@@ -41,9 +41,9 @@ const statementsFor = (kind: Kind) => {
     insert: `insert into ${kind.table} (id, ${columns}) values ($1, ${values}) returning ${select(kind)}`,
     update: `update ${kind.table} set ${sets}, version = version + 1, deleted_at = null, updated_at = clock_timestamp() where id = $1 returning ${select(kind)}`,
     remove: `update ${kind.table} set version = version + 1, deleted_at = clock_timestamp(), updated_at = clock_timestamp() where id = $1 returning ${select(kind)}`,
-    list: (sort: Sort) => {
+    list: (sort: Sort, fields: readonly string[] | null = null) => {
       const { key, cast, direction, compare } = order(kind, sort)
-      return `select ${select(kind)}, ${key}::text as cursor from ${kind.table}
+      return `select ${select(kind, fields)}, ${key}::text as cursor from ${kind.table}
         where deleted_at is null and (${found}) ${ofChart}
           and ($2::text is null or (${key}, id) ${compare} ($2::${cast}, $3::text))
         order by ${key} ${direction}, id ${direction} limit $4`

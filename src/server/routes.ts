@@ -79,7 +79,7 @@ const groundOf = (asked: PlanAsked) => {
   const chart = chartAt(asked.text, asked.key)
   const other = asked.other === null ? null : { chart: orProblem('other', readChart(asked.other)), shift: asked.shift }
   const { analysis } = tuneOf(chart, asked.overrides)
-  const slots = slotsOf(chart, analysis, asked.overrides, asked.school, { ...SPOT_BY_SPOT, bars: asked.bars })
+  const slots = slotsOf(analysis, asked.overrides, asked.school, { ...SPOT_BY_SPOT, bars: asked.bars })
   if (slots.length > MOST.steps)
     throw fieldProblem('bars', `There are ${slots.length} steps; plan ${MOST.steps} at a time.`, '', ['fewer bars'])
   if (slots.length === 0)
@@ -103,9 +103,9 @@ export const planAnswer = (asked: PlanAsked) => {
     return { routes: [], impossible: { steps: [], loosen: [`${asked.recipe} applies nowhere in these bars.`] } }
   const read = readRequest(withPlaces(plain, recipe?.places ?? []), 'as minor')
   if (!read.ok) throw textProblem(read.error.path, read.error.error)
-  const { chart, analysis, school } = ground
+  const { analysis, school } = ground
   const { weights } = asked
-  const slots = slotsOf(chart, analysis, asked.overrides, school, read.value.slots)
+  const slots = slotsOf(analysis, asked.overrides, school, read.value.slots)
   const rules = rulesOver(slots, read.value)
   const options = { best: asked.limit, eachSeries: asked.eachSeries }
   const routes = finished(planRoutes(slots, rules, weights, options))

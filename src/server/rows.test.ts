@@ -3,24 +3,15 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { PGlite } from '@electric-sql/pglite'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { hasPostgres, type PostgresServer, startPostgres } from '../../tests/postgres.ts'
 import { openDatabase } from './database.ts'
 import { KIND_NAMES, KINDS } from './kinds.ts'
 import { listRows } from './lists.ts'
+import { openPostgres } from './postgres.ts'
 import { Problem } from './problems.ts'
 import { CHANGES, IN_HAND, MOST_CHANGES, PAGE, PRACTICE, STATEMENTS, sortsOf } from './queries.ts'
 import { createRow, deleteRow, getRow, redo, undo, updateRow } from './rows.ts'
 import type { Database } from './sql.ts'
-
-const directory = mkdtempSync(join(tmpdir(), 'crossfade-rows-'))
-let db: Database
-
-beforeAll(async () => {
-  db = await openDatabase(directory)
-})
-afterAll(async () => {
-  await db.close()
-  rmSync(directory, { recursive: true })
-})
 
 const chart = (title: string) => ({ title, text: `title = ${title}\n| C |`, tags: [] })
 const code = async (work: Promise<unknown>): Promise<string> =>
@@ -29,9 +20,21 @@ const code = async (work: Promise<unknown>): Promise<string> =>
     (error: unknown) => (error instanceof Problem ? error.code : String(error)),
   )
 
-describe('the data', () => {
-  it('refuses a second opening of the same directory, with a sentence', async () => {
-    await expect(openDatabase(directory)).rejects.toThrow(/in use by another Crossfade/)
+/** Where data can be: in a directory of its own, and on a server where Debian's is installed. */
+const PLACES = ['in a directory', ...(hasPostgres ? ['on a server'] : [])]
+
+describe.each(PLACES)('the data %s', (place) => {
+  const directory = mkdtempSync(join(tmpdir(), 'crossfade-rows-'))
+  let server: PostgresServer | null = null
+  let db: Database
+  beforeAll(async () => {
+    server = place === 'on a server' ? await startPostgres() : null
+    db = server ? await openPostgres(server.newDatabase(), directory) : await openDatabase(directory)
+  })
+  afterAll(async () => {
+    await db.close()
+    server?.end()
+    rmSync(directory, { recursive: true })
   })
 
   it('undoes and redoes making, changing and removing, and counts the version up each time', async () => {
@@ -160,6 +163,17 @@ describe('the data', () => {
     expect(await code(listRows(db, 'charts', { q: '', sort: '-updatedAt', limit: 3, after }))).toBe('bad_request')
   })
 
+  it('gives of a list only what was asked for', async () => {
+    await createRow(db, 'charts', chart('Hawser'))
+    const { items } = await listRows(db, 'charts', {
+      ...{ q: 'hawser', sort: 'title', limit: 5, after: null },
+      fields: ['title', 'tags'],
+    })
+    expect(items.map((row) => Object.keys(row).sort())).toEqual([
+      ['createdAt', 'id', 'tags', 'title', 'updatedAt', 'version'],
+    ])
+  })
+
   it('finds no row by what can be no id', async () => {
     for (const id of ['a\u0000b', '\ud800', '']) expect(await code(getRow(db, 'charts', id))).toBe('not_found')
   })
@@ -243,6 +257,16 @@ describe('the data', () => {
   })
 })
 
+describe('a data directory', () => {
+  it('that is open is refused to a second one, with a sentence', async () => {
+    const directory = mkdtempSync(join(tmpdir(), 'crossfade-taken-'))
+    const db = await openDatabase(directory)
+    await expect(openDatabase(directory)).rejects.toThrow(/in use by another Crossfade/)
+    await db.close()
+    rmSync(directory, { recursive: true })
+  })
+})
+
 describe('a database from a newer program', () => {
   it('is refused with a sentence and left as it is', async () => {
     const other = mkdtempSync(join(tmpdir(), 'crossfade-newer-'))
@@ -262,7 +286,7 @@ describe('every query', () => {
     for (const text of Object.values(migrations)) await pg.exec(text)
     const perKind = KIND_NAMES.flatMap((name) => {
       const { list, ...rest } = STATEMENTS[name]
-      return [...Object.values(rest), ...sortsOf(KINDS[name]).map(list)]
+      return [...Object.values(rest), ...sortsOf(KINDS[name]).map((sort) => list(sort))]
     })
     const all = [
       ...perKind,

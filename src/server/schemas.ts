@@ -130,6 +130,15 @@ const LIST = {
   limit: Joi.number().integer().min(1).max(200).empty('').default(50),
   after: Joi.string().max(2000).empty('').default(null),
 }
+/** Names of a kind's fields with commas between, as a list without doubles; the rows then hold these alone. */
+const fieldsOf = (kind: Kind) => {
+  const names = [...kind.fields.map((f) => f.field), ...(kind.told ?? [])]
+  return Joi.string()
+    .pattern(new RegExp(`^(${names.join('|')})(,(${names.join('|')}))*$`), `some of ${names.join(',')}`)
+    .custom((text: string) => [...new Set(text.split(','))])
+    .empty('')
+    .default(null)
+}
 const OF_CHART = { chartId: Joi.string().max(60).empty('').default(null) }
 const sorts = (all: readonly Sort[]) =>
   Joi.string()
@@ -137,7 +146,12 @@ const sorts = (all: readonly Sort[]) =>
     .empty('')
     .default('-updatedAt')
 export const listOf = (kind: Kind): ObjectSchema<ListAsked> =>
-  Joi.object<ListAsked>({ ...LIST, sort: sorts(sortsOf(kind)), ...(kind.hasChart ? OF_CHART : {}) })
+  Joi.object<ListAsked>({
+    ...LIST,
+    sort: sorts(sortsOf(kind)),
+    fields: fieldsOf(kind),
+    ...(kind.hasChart ? OF_CHART : {}),
+  })
 
 export const CHANGE = Joi.object<{ change: string | null }>({
   change: Joi.string()

@@ -1,6 +1,7 @@
 import {
   type BandPart,
   bandOver,
+  beatsOfBars,
   type Chart,
   type Feel,
   type LineNote,
@@ -55,7 +56,7 @@ export const scoreOf = ({ chart, timeline, feel, swing, tempo, span, line }: Sco
       return { part: 'line', at: n.at, for: until - n.at, pitch: n.pitch, loudness: LINE_LOUDNESS }
     })
   const band: readonly ScoreNote[] = bandOver(chart, timeline, feel, span)
-  const notes = swungNotes([...band, ...sung], timeline.beat, swing)
+  const notes = swungNotes([...band, ...sung], beatsOfBars(timeline), swing)
   return {
     notes: [...notes].sort((a, b) => a.at - b.at),
     span,

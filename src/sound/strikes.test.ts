@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { midi } from '../core/index.ts'
 import type { Score } from './score.ts'
-import { advance, emptySequence, roundAtTime, type Sequence, type Strike } from './strikes.ts'
+import { advance, emptySequence, oneAfterAnother, roundAtTime, type Sequence, type Strike } from './strikes.ts'
 
 /** Two bars of four: a note on each beat, `pitch` tells the round. */
 const score = (pitch: number, tempo: number): Score => ({
@@ -31,6 +31,17 @@ const walk = (seconds: number, next: (n: number) => Score | null) => {
   }
   return { struck, askedAt, sequence, most }
 }
+
+describe('voices of one note at a time', () => {
+  it('begin each note after the one before, chords and other voices as they are', () => {
+    const inOrder = oneAfterAnother()
+    expect([1, 2, 2, 1.5, 3].map((at) => inOrder('line', at))).toEqual(
+      [1, 2, 2.001, 2.002, 3].map((at) => expect.closeTo(at, 9)),
+    )
+    expect([2, 2].map((at) => inOrder('chords', at))).toEqual([2, 2])
+    expect(inOrder('hat', 2)).toBe(2)
+  })
+})
 
 describe('rounds one after another', () => {
   it('begin exactly where the one before ends, each at its own tempo', () => {

@@ -9,6 +9,22 @@ export interface Strike {
   readonly loudness: number
 }
 
+const APART = 0.001
+
+/**
+ * Puts the strikes of each voice after one another: a voice of one note at a time cannot begin twice in one moment, as it
+ * would where playing begins anew while the last notes are still to come. Chords have a voice for each note.
+ */
+export const oneAfterAnother = (): ((part: ScorePart, at: number) => number) => {
+  const last = new Map<ScorePart, number>()
+  return (part, at) => {
+    if (part === 'chords') return at
+    const from = Math.max(at, (last.get(part) ?? -Infinity) + APART)
+    last.set(part, from)
+    return from
+  }
+}
+
 /** A score once, from a moment on. */
 export const strikesOf = (score: Score, begins: number): readonly Strike[] => {
   const tick = secondsPerTick(score)

@@ -11,6 +11,7 @@ import {
   WaveShaper,
 } from 'tone'
 import { CHANNELS, type Channel, loudnessOf, type Mix, type ScorePart } from './score.ts'
+import { oneAfterAnother } from './strikes.ts'
 import { hertz, voicePool } from './voice-pool.ts'
 
 /** The level starts low: practice is long and ears do not grow back. */
@@ -125,8 +126,9 @@ export const makeVoices = (): Voices => {
     click: (_pitch, at, _seconds, loudness) =>
       click.triggerAttackRelease(clickHertz(loudness > 0.7), 0.03, at, loudness),
   }
+  const inOrder = oneAfterAnother()
   return {
-    strike: (part, pitch, at, seconds, loudness) => strikes[part](pitch, at, seconds, loudness),
+    strike: (part, pitch, at, seconds, loudness) => strikes[part](pitch, inOrder(part, at), seconds, loudness),
     count: (at, first) => {
       counting.gain.cancelScheduledValues(0)
       counting.gain.value = COUNT_LEVEL

@@ -42,8 +42,8 @@ const groundOf = ({ text, overrides: kept, written, repeats, school, request, na
   const tune = readTune(text, kept, { written, repeats })
   const wishes = readRequest(request, naming)
   if (!tune.ok || !wishes.ok) return null
-  const { chart, analysis, overrides } = tune.value
-  const slots = slotsOf(chart, analysis, overrides, school, wishes.value.slots)
+  const { analysis, overrides } = tune.value
+  const slots = slotsOf(analysis, overrides, school, wishes.value.slots)
   return { slots, rules: rulesOver(slots, wishes.value) }
 }
 

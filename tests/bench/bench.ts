@@ -143,7 +143,7 @@ interface Planned {
 /** A planning as the worker runs it: how long in all, and the longest piece before it could be stopped. */
 const plan = (bars: number, change: Partial<RouteRules>, eachSeries: boolean): Planned => {
   const chart = must(readChart(wandering(bars)))
-  const slots = slotsOf(chart, analyseChart(chart, true), [], DEFAULT_SCHOOL, SPOT_BY_SPOT)
+  const slots = slotsOf(analyseChart(chart, true), [], DEFAULT_SCHOOL, SPOT_BY_SPOT)
   const request = must(readRequest({ ...PLAIN_REQUEST, families: ALL_SINGLE }, 'as minor'))
   const asked = rulesOver(slots, request)
   const rules = {

@@ -1,12 +1,13 @@
 // Files of every format, mutated: each is answered, within bounds of time and memory, and nothing is thrown.
 import { strToU8, zipSync } from 'fflate'
-import { lineOf, midi, readChart, ticks } from '../../src/core/index.ts'
+import { lineOf, midi, readChart, ticks, tuneOf } from '../../src/core/index.ts'
 import { readChartFile, writeChart } from '../../src/formats/files.ts'
 import { readMidiLine } from '../../src/formats/line-midi.ts'
 import { writeLine } from '../../src/formats/line-write.ts'
 import { openFile } from '../../src/formats/open-file.ts'
 import { readAbcLine } from '../../src/formats/read-abc-line.ts'
 import { readMusicXmlLine } from '../../src/formats/read-musicxml-line.ts'
+import { writeBandMidi } from '../../src/formats/write-midi.ts'
 import { seeded } from './seeded.ts'
 
 const MUTATED = Number(process.env.MUTATED ?? 100_000)
@@ -14,7 +15,7 @@ const chance = seeded(11)
 const below = (n: number): number => Math.floor(chance() * n)
 
 const TEXT =
-  'title = Mooring\nkey = Eb minor\ntempo = 140\nfeel = swing\npickup = 1\n== A\n| Bb7 |: Ebm7 Ab7 | Dbmaj7:3 ? |1. (Gb|Fm7) | % :|2. N.C. | Bbb7(b9,#11) |\n'
+  'title = Mooring\nkey = Eb minor\ntempo = 140\nfeel = swing\npickup = 1\n== A\n| Bb7 |: 3/4 Ebm7 Ab7 | 4/4 Dbmaj7:3 ? |1. (Gb|Fm7) | % :|2. N.C. | Bbb7(b9,#11) |\n'
 const read = readChart(TEXT)
 if (!read.ok) throw new Error('the chart must read')
 const line = lineOf(
@@ -39,6 +40,7 @@ const KINDS: Readonly<Record<string, Uint8Array>> = {
   'ABC of a line': as('abc'),
   'a tune': strToU8(ABC),
   MIDI: as('midi'),
+  'MIDI of a band': writeBandMidi(tuneOf(read.value, []), null, { feel: null, tempo: null }),
   'packed MusicXML': zipSync({
     'META-INF/container.xml': strToU8('<container><rootfiles><rootfile full-path="a.xml"/></rootfiles></container>'),
     'a.xml': as('musicxml'),

@@ -1,5 +1,6 @@
 import { readdirSync } from 'node:fs'
 import { request as httpRequest } from 'node:http'
+import { connect } from 'node:net'
 import { expect, test } from '@playwright/test'
 import { startServer } from '../serving.ts'
 import { call, serverOfFile } from './server.ts'
@@ -157,9 +158,32 @@ test('what is not agreed is refused with its reason', async () => {
     'foreign_origin',
   ])
   expect(await reason(post('charts', { title: 'x', text: '| C |'.padEnd(3_000_000) }))).toEqual([413, 'too_large'])
+  expect(await reason(get('ideas?fields=overlay,harbour'))).toEqual([400, 'bad_request'])
   const chart = await post('charts', { title: 'x', text: '| Dm7 | Hm7 |' })
   expect([chart.status, chart.body.errors[0].path, chart.body.errors[0].at]).toEqual([400, 'text', 8])
   expect((await get('ideas')).body.items).toEqual([])
+})
+
+test('files say what they are, the framework’s own endpoint is shut, and a page of another site is answered nothing', async () => {
+  const { hostname, port } = new URL(server.address)
+  const asked = (path: string, headers: Record<string, string> = {}) =>
+    new Promise<{ readonly status: number | undefined; readonly sniff: unknown }>((resolve, reject) => {
+      httpRequest({ hostname, port, path, headers }, (r) => {
+        r.resume()
+        resolve({ status: r.statusCode, sniff: r.headers['x-content-type-options'] })
+      })
+        .on('error', reject)
+        .end()
+    })
+  const page = await (await fetch(server.address)).text()
+  const [, file = ''] = /(\/_astro\/[\w.-]+\.css)/.exec(page) ?? []
+  expect(await asked(file)).toEqual({ status: 200, sniff: 'nosniff' })
+  for (const path of ['/_image?href=x', '/_image', '//_image?href=http://quay.example/', '/%5Fimage?href=x'])
+    expect((await asked(path)).status, path).toBe(404)
+  const site = (name: string) => ({ 'sec-fetch-site': name })
+  expect((await asked('/api/v1/ask?q=E', site('cross-site'))).status).toBe(403)
+  expect((await asked('/api/v1/ask?q=E', site('same-origin'))).status).toBe(200)
+  expect((await asked('/desk?over=E', site('cross-site'))).status).toBe(200)
 })
 
 test('a body without a stated length is still counted', async () => {
@@ -210,4 +234,47 @@ test('pages carry a strict policy and an unknown address leads back', async ({ p
   expect(lost?.headers()['content-security-policy']).toContain("default-src 'none'")
   await page.getByRole('link', { name: 'Back to the Desk' }).click()
   await expect(page.getByRole('heading', { name: 'Lay something over a chord' })).toBeVisible()
+})
+
+test('files come compressed as the browser reads them, are kept for ever under their hash, and asked for again are not sent', async () => {
+  const page = await (await fetch(server.address)).text()
+  const [, file = ''] = /(\/_astro\/[\w.-]+\.css)/.exec(page) ?? []
+  const asked = (headers: Record<string, string>) => fetch(server.address + file.slice(1), { headers })
+  const texts = new Set<string>()
+  for (const [accept, encoding] of [
+    ['gzip, deflate, br', 'br'],
+    ['gzip', 'gzip'],
+    ['identity', null],
+  ] as const) {
+    const answer = await asked({ 'accept-encoding': accept })
+    expect(answer.headers.get('content-encoding')).toBe(encoding)
+    expect(answer.headers.get('cache-control')).toBe('public,max-age=31536000,immutable')
+    expect(answer.headers.get('vary')).toMatch(/accept-encoding/i)
+    texts.add(await answer.text())
+  }
+  expect(texts.size).toBe(1)
+  const tag = (await asked({ 'accept-encoding': 'br' })).headers.get('etag') ?? ''
+  expect((await asked({ 'if-none-match': tag, 'accept-encoding': 'br' })).status).toBe(304)
+  for (const range of ['bytes=5-2', 'bytes=-3', 'bytes=x', 'lines=1-'])
+    expect((await asked({ range })).status, range).toBe(200)
+  expect((await fetch(`${server.address}icon.svg`)).headers.get('cache-control')).toBe('no-cache')
+})
+
+test('who never ends a header is told so and let go, and the others are answered meanwhile', async () => {
+  const { hostname, port } = new URL(server.address)
+  const sockets = Array.from({ length: 30 }, () => connect(Number(port), hostname))
+  const ended = sockets.map(
+    (socket) =>
+      new Promise<string>((resolve) => {
+        let said = ''
+        socket.on('data', (piece) => {
+          said += piece
+        })
+        socket.on('error', () => undefined).on('close', () => resolve(said))
+        socket.write('GET /health HTTP/1.1\r\nhost: 127.0.0.1\r\nx-slow: ')
+      }),
+  )
+  expect((await get('health')).status).toBe(200)
+  for (const said of await Promise.all(ended)) expect(said).toMatch(/^HTTP\/1.1 408 /)
+  expect((await get('health')).status).toBe(200)
 })

@@ -58,6 +58,27 @@ test('a chart is typed, its error mended by the proposal, and all of it undone',
   expect(said).toEqual([])
 })
 
+test('a bar of another metre is typed, seen on the strip and the stand, and saved with it', async ({ page }) => {
+  const said = complaints(page)
+  const id = await made('Swell')
+  await open(page, `${server.address}charts?chart=${id}`)
+  await toEnd(page)
+  await page.keyboard.type(' 7/8 Bbmaj7 | A7b9 | 2/4 % |')
+  await expect(state(page)).toHaveText('Kept.')
+  const spots = strip(page).getByRole('listitem')
+  await expect(spots).toHaveCount(7)
+  await expect(spots.nth(4)).toContainText('5 7/8')
+  await expect(spots.nth(6)).toContainText('7 2/4')
+  await expect(spots.nth(5)).not.toContainText('/8')
+  await spots.nth(5).getByRole('button').click()
+  await expect(page.getByRole('banner')).toContainText('7/8')
+  const xml = await (await fetch(`${server.address}api/v1/charts/${id}/export?as=musicxml`)).text()
+  expect([...xml.matchAll(/<beats>(\d+)/g)].map((m) => m[1])).toEqual(['4', '7', '2'])
+  await open(page, `${server.address}stand?chart=${id}&bar=6`)
+  await expect(page.getByRole('main')).toContainText('after seven beats, bar 7')
+  expect(said).toEqual([])
+})
+
 test('keys are letters while one types, the pedal still walks, and the caret follows the chord', async ({ page }) => {
   await open(page, `${server.address}charts?chart=${await made('Letters')}`)
   await toEnd(page)
@@ -232,6 +253,30 @@ test('a chart goes out in each format and comes in again, told what was read bef
     await expect(found).toContainText('Nothing was left out.')
     await page.keyboard.press('Escape')
   }
+  const played = await fetch(`${server.address}api/v1/charts/${id}/band`)
+  await page
+    .getByLabel('Chart file')
+    .setInputFiles({ name: 'swell.mid', mimeType: 'audio/midi', buffer: Buffer.from(await played.arrayBuffer()) })
+  await expect(dialog(page).getByRole('heading', { name: 'swell' })).toBeVisible()
+  await expect(dialog(page)).toContainText('Read as MIDI: 4 bars')
+  await expect(dialog(page)).toContainText('F major · 4/4 · tempo 120 · sections Swell')
+  await expect(page.getByRole('region', { name: 'Left out' })).toContainText('look them through')
+  // The next file is picked at the very press that closes this one.
+  await page.evaluate(() => {
+    const next = new DataTransfer()
+    next.items.add(new File(['title = Sand Bar\n| Am7 | D7 |\n'], 'sand.txt'))
+    const [open] = document.querySelectorAll('dialog[open]')
+    const input = document.querySelector('input[aria-label="Chart file"]') as HTMLInputElement
+    const pick = () => {
+      input.files = next.files
+      input.dispatchEvent(new Event('change', { bubbles: true }))
+    }
+    open?.addEventListener('cancel', () => queueMicrotask(pick), { once: true })
+  })
+  await page.keyboard.press('Escape')
+  await expect(dialog(page).getByRole('heading', { name: 'Sand Bar' })).toBeVisible()
+  await page.keyboard.press('Escape')
+  await expect(dialog(page)).toBeHidden()
   const broken = { name: 'torn.musicxml', mimeType: 'text/xml', buffer: Buffer.from('<score-partwise><part>') }
   const before = (await call(server.address, 'GET', 'charts?limit=200')).body.items.length
   await page.getByLabel('Chart file').setInputFiles(broken)

@@ -118,6 +118,12 @@ test('a chart is analysed as agreed, and the player’s word wins', async () => 
     [5, null],
     [6, null],
   ])
+  const odd = await analyse({ text: '| C | 7/8 Dm7:4 G7 |\nmetre = 3/4\n| C |' })
+  expect(odd.body.bars.map((b: { metre: string }) => b.metre)).toEqual(['4/4', '7/8', '3/4'])
+  expect(odd.body.bars[1].chords.map((c: { beat: number; beats: number }) => [c.beat, c.beats])).toEqual([
+    [1, 4],
+    [5, 3],
+  ])
   expect(body.bars[0].chords[1]).toEqual({
     symbol: 'G7',
     beat: 2.5,

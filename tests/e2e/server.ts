@@ -1,16 +1,22 @@
 import { test } from '@playwright/test'
+import { type PostgresServer, startPostgres } from '../postgres.ts'
 import { emptyData, type Running, removeData, startServer } from '../serving.ts'
 
 /** One server on empty data for all the tests of a file; `fill` may put something in first. */
 export const serverOfFile = (fill: (address: string) => Promise<unknown> = async () => undefined) => {
   const data = emptyData()
   let server: Running
+  let postgres: PostgresServer | null = null
+  let url = ''
   test.beforeAll(async () => {
-    server = await startServer(data)
+    postgres = test.info().project.metadata.onServer ? await startPostgres() : null
+    url = postgres?.newDatabase() ?? ''
+    server = await startServer(data, '0', [], { DATABASE_URL: url })
     await fill(server.address)
   })
   test.afterAll(async () => {
     await server.end()
+    postgres?.end()
     removeData(data)
   })
   return {
@@ -24,7 +30,7 @@ export const serverOfFile = (fill: (address: string) => Promise<unknown> = async
     },
     /** Starts it again where it was. */
     again: async (): Promise<void> => {
-      server = await startServer(data, new URL(server.address).port)
+      server = await startServer(data, new URL(server.address).port, [], { DATABASE_URL: url })
     },
   }
 }

@@ -154,7 +154,7 @@ test('eighths swing and triplets stay; order is kept; nothing swings in bossa', 
       expect(swungAt((n + 1) * 240, 960, { swung: 'eighths', amount })).toBeGreaterThan(at)
     }),
   )
-  const [note] = swungNotes([{ at: 480, for: 480 }], 960, swing)
+  const [note] = swungNotes([{ at: 480, for: 480 }], () => ({ from: 0, beat: 960 }), swing)
   expect((note?.at ?? 0) + (note?.for ?? 0)).toBeCloseTo(960)
 })
 

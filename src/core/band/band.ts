@@ -33,12 +33,11 @@ interface Struck {
 const struck = (chart: Chart, groove: Groove, part: keyof Groove['four'], span: Span): readonly Struck[] => {
   const bars = barsAt(chart)
   const form = bars.at(-1)?.to ?? 0
-  const slot = beatTicks(chart.metre) / 4
   const all: Struck[] = []
   for (let start = Math.floor(span.from / form) * form; form > 0 && start < span.to; start += form)
     for (const bar of bars)
-      for (const { slot: n, sign } of hitsOf(groove, part, chart.metre, bar.number)) {
-        const at = start + bar.grooveFrom + n * slot
+      for (const { slot: n, sign } of hitsOf(groove, part, bar.metre, bar.number)) {
+        const at = start + bar.grooveFrom + (n * beatTicks(bar.metre)) / 4
         const inBar = at >= start + bar.from && at < start + bar.to
         if (inBar && at >= span.from && at < span.to) all.push({ at, sign })
       }
@@ -145,11 +144,12 @@ const drumNotes = (chart: Chart, groove: Groove, span: Span): readonly BandNote[
 
 /** A click on every beat, louder on the first of the bar. */
 const clicks = (chart: Chart, span: Span): readonly BandNote[] => {
-  const beat = beatTicks(chart.metre)
-  const form = barsAt(chart).at(-1)?.to ?? 0
+  const bars = barsAt(chart)
+  const form = bars.at(-1)?.to ?? 0
   const all: BandNote[] = []
   for (let start = Math.floor(span.from / form) * form; form > 0 && start < span.to; start += form)
-    for (const bar of barsAt(chart))
+    for (const bar of bars) {
+      const beat = beatTicks(bar.metre)
       for (let at = bar.from; at < bar.to; at += beat)
         if (start + at >= span.from && start + at < span.to)
           all.push({
@@ -159,6 +159,7 @@ const clicks = (chart: Chart, span: Span): readonly BandNote[] => {
             pitch: DRUM_KEYS.click,
             loudness: at === bar.from ? LOUD : SOFT,
           })
+    }
   return all
 }
 

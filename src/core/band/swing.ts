@@ -1,4 +1,6 @@
+import { barTicks, beatTicks } from '../chart/chart.ts'
 import type { Feel } from '../chart/feel.ts'
+import { barRound, type Timeline } from '../time/timeline.ts'
 import { GROOVES } from './groove.ts'
 
 /** How far notes are drawn out of the even grid. */
@@ -38,9 +40,26 @@ interface Timed {
   readonly for: number
 }
 
+/** Where the beats lie at a moment: how long they are, and one of them. */
+export type BeatsAt = (at: number) => { readonly from: number; readonly beat: number }
+
+/** The beats of a chart, counted anew in each bar; those of a bar that is a pickup back from its end. */
+export const beatsOfBars = (timeline: Timeline): BeatsAt => {
+  let bar = barRound(timeline, 0)
+  return (at) => {
+    if (!bar || at < bar.from || at >= bar.to) bar = barRound(timeline, at)
+    return bar ? { from: bar.to - barTicks(bar.metre), beat: beatTicks(bar.metre) } : { from: 0, beat: timeline.beat }
+  }
+}
+
 /** Notes as they are played: beginnings and ends swung, none shorter than nothing. */
-export const swungNotes = <N extends Timed>(notes: readonly N[], beat: number, swing: Swing): readonly N[] =>
-  notes.map((n) => {
-    const at = swungAt(n.at, beat, swing)
-    return { ...n, at, for: Math.max(1, swungAt(n.at + n.for, beat, swing) - at) }
+export const swungNotes = <N extends Timed>(notes: readonly N[], beatsAt: BeatsAt, swing: Swing): readonly N[] => {
+  const swung = (at: number): number => {
+    const { from, beat } = beatsAt(at)
+    return from + swungAt(at - from, beat, swing)
+  }
+  return notes.map((n) => {
+    const at = swung(n.at)
+    return { ...n, at, for: Math.max(1, swung(n.at + n.for) - at) }
   })
+}

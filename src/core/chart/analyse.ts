@@ -3,7 +3,7 @@ import { plainNote } from '../pitch/note.ts'
 import { pitchClass } from '../pitch/units.ts'
 import { bluesJobAt, bluesKey } from './blues.ts'
 import { type Chain, chainsIn, chromaticHolds } from './chains.ts'
-import { barTicks, beatOf, type Chart, type Key, keyName } from './chart.ts'
+import { beatOf, type Chart, changesOf, type Key, keyName, usualBar } from './chart.ts'
 import { type SpotInChart, spotsInChart } from './context.ts'
 import { degreeIn, type Judged } from './dominants.ts'
 import { functionAt } from './functions.ts'
@@ -11,7 +11,7 @@ import { heldDominants } from './held.ts'
 import { type Form, type Hold, holdsOf, ticksOf } from './holds.ts'
 import type { Job } from './job.ts'
 import type { PlainKey } from './keys.ts'
-import { type FormKeys, formKeys } from './local-keys.ts'
+import { type FormKeys, formKeys, type NamedFrom } from './local-keys.ts'
 import { dominantVamp, MODAL_FROM_BARS, type ModalStretch, modalJobs, modalStretches, restsIn } from './modal.ts'
 import { type Override, overrideAt, splitChart } from './overrides.ts'
 import { reasonFor } from './reasons.ts'
@@ -38,7 +38,8 @@ export interface Analysis {
 
 /** A key's name as the chart spells it: by its header, by a chord on its tonic, else the usual way. */
 const spelledKey = (key: PlainKey, chart: Chart, holds: readonly Hold[]): Key => {
-  if (chart.key?.tonic.pc === key.tonic) return { ...chart.key, mode: key.mode }
+  const said = [chart, ...chart.bars].find((b) => b.key?.tonic.pc === key.tonic)?.key
+  if (said) return { ...said, mode: key.mode }
   const rooted = holds.filter((h) => h.chord.root.pc === key.tonic && h.chord.root.name.length < 3)
   const own = rooted.find((h) => (key.mode === 'minor') === isMinorTarget(h.chord) && !isDominant(h.chord))
   return { tonic: own?.chord.root ?? plainNote(pitchClass(key.tonic), key.mode === 'minor'), mode: key.mode }
@@ -72,14 +73,26 @@ const modalKey = (form: Form, stretches: readonly ModalStretch[]): PlainKey | nu
   return longest && mostly ? restsIn(longest) : null
 }
 
+const plainKey = ({ tonic, mode }: Key): PlainKey => ({ tonic: tonic.pc, mode })
+
+/** The keys a chart names after its beginning, from the first chord of the bar that does. */
+const namedLater = (form: Form, { bars }: Chart): readonly NamedFrom[] =>
+  bars.flatMap((bar, i) => {
+    const { key } = changesOf(bar, bars[i - 1])
+    if (!key) return []
+    const from = form.holds.findIndex((h) => (h.spots[0]?.spot.bar ?? 0) >= bar.number)
+    return from >= 0 ? [{ from, key: plainKey(key) }] : []
+  })
+
 /** A blues keeps its key throughout; a modal chart is in what it rests on; else the keys the form has paid for. */
-const keysOf = (form: Form, bar: number, blues: PlainKey | null, named: PlainKey | null): Ground => {
+const keysOf = (form: Form, chart: Chart, bar: number, blues: PlainKey | null): Ground => {
+  const named = chart.key && plainKey(chart.key)
   if (blues) {
     const key = named?.tonic === blues.tonic ? named : blues
     return { whole: key, at: form.holds.map(() => key), modal: [] }
   }
   const turning = turningHome(form, bar)
-  const found = formKeys(form, bar, named ?? dominantVamp(form), turning)
+  const found = formKeys(form, bar, named ?? dominantVamp(form), namedLater(form, chart), turning)
   const stretches = modalStretches(form, found.at, bar)
   const at = [...found.at]
   for (const stretch of stretches)
@@ -100,9 +113,9 @@ const RESOLVING: ReadonlySet<Job['kind']> = new Set(['V', 'substitute V', 'decep
 export const analyseChart = (chart: Chart, repeats: boolean, overrides: readonly Override[] = []): Analysis => {
   const plain = spotsInChart(splitChart(chart, overrides), repeats)
   const form: Form = { holds: holdsOf(plain), repeats }
-  const bar = barTicks(chart.metre)
+  const bar = usualBar(chart)
   const blues = bluesKey(form, chart)
-  const keys = keysOf(form, bar, blues, chart.key && { tonic: chart.key.tonic.pc, mode: chart.key.mode })
+  const keys = keysOf(form, chart, bar, blues)
   const judged = judge(form, keys, blues !== null)
   const held = heldDominants(form, judged, bar)
   const spots: AnalysedSpot[] = plain.map((s) => ({
@@ -122,7 +135,7 @@ export const analyseChart = (chart: Chart, repeats: boolean, overrides: readonly
     names.set(id, named)
     for (const s of hold.spots) {
       const { own, by, waits } = held.get(s.index) ?? { own: judged[hold.at] as Judged, by: hold, waits: false }
-      const put = overrideAt(overrides, s.spot.bar, beatOf(s.spot, chart.metre))?.job ?? null
+      const put = overrideAt(overrides, s.spot.bar, beatOf(s.spot))?.job ?? null
       spots[s.index] = {
         ...s,
         key: named,

@@ -13,7 +13,7 @@ const chart = (text: string) => {
 }
 const beats = (text: string) => {
   const c = chart(text)
-  return spotsOf(c).map((s) => `${s.bar}.${beatOf(s, c.metre)} ${s.chord.symbol} ${beatsOf(s, c.metre)}`)
+  return spotsOf(c).map((s) => `${s.bar}.${beatOf(s)} ${s.chord.symbol} ${beatsOf(s)}`)
 }
 
 describe('chart text', () => {
@@ -46,7 +46,8 @@ describe('chart text', () => {
     ['', 0, ''],
     ['|: C | D |', 3, ''],
     ['|: C |2. D :|', 9, ''],
-    ['| C | D |\nmetre = 3/4', 10, 'metre'],
+    ['| C | D |\ntempo = 90', 10, 'tempo'],
+    ['| C | D |\npickup = 1', 10, 'pickup'],
     ['| C7(b9 |', 4, '(b9'],
   ])('refuses %j at %i', (text, at, found) => {
     const read = readChart(text)

@@ -9,7 +9,13 @@ export interface Piece extends Word {
   readonly opens: boolean
   readonly closes: boolean
   readonly endings: readonly number[]
+  /** A metre that begins with it, and one that begins with the next. */
+  readonly metre: Word | null
+  readonly then: Word | null
 }
+
+const METRE_FIRST = /^\s*(\d{1,2}\/(?:1|2|4|8|16|32|64))(?=\s|$)/
+const METRE_LAST = /(?:^|\s)(\d{1,2}\/(?:1|2|4|8|16|32|64))\s*$/
 
 const BAR_LINES = [':|:', '|:', ':|', '||', '|]', '|'] as const
 const ENDING = /^(\s*)((?:[1-9][.,-]?)*[1-9]\.)(?=\s|\(|[A-G%N?]|$)/
@@ -22,9 +28,16 @@ const passesOf = (mark: string): readonly number[] => {
   return range ? Array.from({ length: Math.max(0, high - low) + 1 }, (_, i) => low + i) : digits
 }
 
-const pieceOf = (text: string, at: number, opens: boolean, closes: boolean): Piece => {
-  const [mark = '', , passes = ''] = ENDING.exec(text) ?? []
-  return { text: text.slice(mark.length), at: at + mark.length, opens, closes, endings: passes ? passesOf(passes) : [] }
+const pieceOf = (whole: string, begin: number, opens: boolean, closes: boolean): Piece => {
+  const [mark = '', , passes = ''] = ENDING.exec(whole) ?? []
+  let [text, at] = [whole.slice(mark.length), begin + mark.length]
+  const last = METRE_LAST.exec(text)
+  const then = last ? { text: last[1] as string, at: at + last.index + last[0].indexOf(last[1] as string) } : null
+  if (last) text = text.slice(0, last.index)
+  const first = METRE_FIRST.exec(text)
+  const metre = first ? { text: first[1] as string, at: at + first[0].length - (first[1] as string).length } : null
+  if (first) [text, at] = [text.slice(first[0].length), at + first[0].length]
+  return { text, at, opens, closes, endings: passes ? passesOf(passes) : [], metre, then }
 }
 
 /**
@@ -43,10 +56,10 @@ export const cutBars = (
   const take = (end: number, closes: boolean): void => {
     const text = line.slice(from, end)
     const [last] = pieces.slice(-1)
-    if (text.trim() !== '') {
-      pieces.push(pieceOf(text, offset + from, opens, closes))
-      opens = false
-    } else if (closes && last) pieces[pieces.length - 1] = { ...last, closes: true }
+    const piece = pieceOf(text, offset + from, opens, closes)
+    if (text.trim() !== '') pieces.push(piece)
+    else if (closes && last) pieces[pieces.length - 1] = { ...last, closes: true }
+    if (piece.text.trim() !== '') opens = false
   }
   for (let i = 0; i < line.length; ) {
     const sign = depth === 0 ? BAR_LINES.find((l) => line.startsWith(l, i)) : undefined

@@ -103,6 +103,12 @@ const wholeKey = (form: Form, keys: readonly PlainKey[]): PlainKey => {
   return ALL_KEYS[scores.indexOf(Math.max(...scores))] as PlainKey
 }
 
+/** A key the chart names, and the chord from which on it does. */
+export interface NamedFrom {
+  readonly from: number
+  readonly key: PlainKey
+}
+
 /** The key of a whole form, and the key at each of its chords. */
 export interface FormKeys {
   readonly whole: PlainKey
@@ -112,13 +118,23 @@ export interface FormKeys {
 /**
  * Local keys by the cheapest path over those the form has paid for; the key of the whole (as the chart names it, else
  * found) holds wherever no other was. A tonic of its own, reached by its V, is a local tonic however briefly, and its
- * ii and V go with it. `named` is the chart's own key. Source: theory page, section 7.
+ * ii and V go with it. `named` is the chart's own key, `later` are those it names after its beginning. Source: theory
+ * page, section 7.
  */
-export const formKeys = (form: Form, bar: number, named: PlainKey | null, staysHome: ReadonlySet<number>): FormKeys => {
+export const formKeys = (
+  form: Form,
+  bar: number,
+  named: PlainKey | null,
+  later: readonly NamedFrom[],
+  staysHome: ReadonlySet<number>,
+): FormKeys => {
   const path = onPath(form, bar)
   const paid = paidKeys(form)
   const whole = named ?? wholeKey(form, keyPath(path, null, paid.length > 0 ? [...paid, ...restKeys(form)] : ALL_KEYS))
-  const at = [...keyPath(path, whole, [whole, ...paid])]
+  const homes = [{ from: 0, key: whole }, ...later]
+  const at = homes.flatMap(({ from, key }, i) => [
+    ...keyPath(path.slice(from, homes[i + 1]?.from), key, [key, ...paid]),
+  ])
   for (const hold of form.holds) {
     const before = form.holds[hold.at - 1]
     const own = restKey(hold.chord)

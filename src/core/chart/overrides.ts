@@ -47,8 +47,8 @@ export const overrideAt = <O extends Placed>(overrides: readonly O[], bar: numbe
 export const splitChart = (chart: Chart, overrides: readonly Override[]): Chart => {
   const cuts = overrides.filter((o) => o.split !== undefined)
   if (cuts.length === 0) return chart
-  const beat = beatTicks(chart.metre)
   const cutSpot = (s: Spot): readonly Spot[] => {
+    const beat = beatTicks(s.metre)
     const cut = inBar(cuts, s.bar).find((o) => Math.abs((o.beat - 1) * beat - s.at) < 1)
     const at = ticks(((cut?.split ?? 0) - 1) * beat)
     if (at <= s.at || at >= s.at + s.length) return [s]

@@ -1,23 +1,23 @@
-import { barTicks, beatTicks, type Chart, keyName, type WrittenBar } from './chart.ts'
+import { beatTicks, type Chart, changesOf, keyName, metreName, sameMetre, type WrittenBar } from './chart.ts'
 
 const BARS_IN_A_LINE = 4
 
 const sameSpots = (a: WrittenBar, b: WrittenBar): boolean =>
+  sameMetre(a.metre, b.metre) &&
   a.spots.length === b.spots.length &&
   a.spots.every((s, i) => s.chord.symbol === b.spots[i]?.chord.symbol && s.length === b.spots[i]?.length)
 
 const beatsText = (beats: number): string => String(Math.round(beats * 1000) / 1000)
 
 /** What stands between a bar's lines: `%` where it is as the one before. */
-export const printBar = (bar: WrittenBar, before: WrittenBar | undefined, chart: Chart): string => {
-  const { metre } = chart
+export const printBar = (bar: WrittenBar, before?: WrittenBar): string => {
   if (before && bar.spots.length > 0 && sameSpots(bar, before)) return '%'
-  const whole = before ? barTicks(metre) : bar.spots.reduce((sum, s) => sum + s.length, 0)
+  const whole = bar.spots.reduce((sum, s) => sum + s.length, 0)
   const isEven = bar.spots.every((s) => Math.abs(s.length - whole / bar.spots.length) <= 1)
   return bar.spots
     .map((s, i, all) => {
       const takesTheRest = isEven || i === all.length - 1
-      return takesTheRest ? s.chord.symbol : `${s.chord.symbol}:${beatsText(s.length / beatTicks(metre))}`
+      return takesTheRest ? s.chord.symbol : `${s.chord.symbol}:${beatsText(s.length / beatTicks(bar.metre))}`
     })
     .join(' ')
 }
@@ -30,7 +30,7 @@ export const printChart = (chart: Chart): string => {
   const head = [
     `title = ${title}`,
     ...(key ? [`key = ${keyName(key)}`] : []),
-    `metre = ${metre.beats}/${metre.unit}`,
+    `metre = ${metreName(metre)}`,
     `tempo = ${tempo}`,
     ...(pickup > 0 ? [`pickup = ${pickup}`] : []),
     ...(feel ? [`feel = ${feel}`] : []),
@@ -43,13 +43,16 @@ export const printChart = (chart: Chart): string => {
     ;[line, count] = ['', 0]
   }
   for (const [i, bar] of written.entries()) {
+    const before = written[i - 1]
+    const { key: newKey, metre: newMetre } = changesOf(bar, before)
     if (bar.section !== null) {
       end()
       lines.push('', `== ${bar.section}`)
-    } else if (count === BARS_IN_A_LINE) end()
+    } else if (count === BARS_IN_A_LINE || newKey) end()
+    if (newKey) lines.push(`key = ${keyName(newKey)}`)
     if (bar.opens) line = line ? `${line.slice(0, -1)}|:` : '|:'
     else if (!line) line = '|'
-    line += ` ${endingText(bar)}${printBar(bar, written[i - 1], chart)} ${bar.closes ? ':|' : '|'}`
+    line += ` ${endingText(bar)}${newMetre ? `${metreName(newMetre)} ` : ''}${printBar(bar, before)} ${bar.closes ? ':|' : '|'}`
     count++
   }
   end()

@@ -2,8 +2,9 @@ import { MOST } from '../bounds.ts'
 import { readHarmony } from '../chord/parse.ts'
 import { type Ticks, ticks } from '../pitch/units.ts'
 import { fail, ok, type Result, shiftError, type TextError } from '../result.ts'
-import { beatTicks, type Metre, type WrittenBar } from './chart.ts'
+import { barTicks, beatTicks, type Key, type Metre, type WrittenBar } from './chart.ts'
 import { cutBars, type Piece, type Word } from './cut-bars.ts'
+import { readMetre } from './read-metre.ts'
 
 type WrittenSpot = WrittenBar['spots'][number]
 
@@ -60,6 +61,17 @@ const lengthsOf = (
   return ok(claims.map((c) => (c.beats === null ? left / open : c.beats * beatTicks(metre))))
 }
 
+/** The chords of a bar in one of another length: shared evenly where they were; null where they were not. */
+const repeated = (spots: readonly WrittenSpot[], metre: Metre, whole: Ticks): readonly WrittenSpot[] | null => {
+  const sum = spots.reduce((all, s) => all + s.length, 0)
+  if (sum === whole) return spots.map((s) => ({ ...s, metre }))
+  const isEven = spots.every((s) => Math.abs(s.length - sum / spots.length) <= 1)
+  const edge = (i: number): number => ticks((i * whole) / spots.length)
+  return isEven
+    ? spots.map((s, i) => ({ ...s, metre, at: ticks(edge(i)), length: ticks(edge(i + 1) - edge(i)) }))
+    : null
+}
+
 const readSpots = (
   bar: Word,
   metre: Metre,
@@ -73,8 +85,15 @@ const readSpots = (
     const second = words[1]
     if (second) return fail({ code: 'bad_bar', at: second.at, found: second.text, expected: ['a bar line after %'] })
     if (!before) return fail({ code: 'bad_bar', at: first.at, found: '%', expected: ['a bar before it to repeat'] })
+    const again = repeated(before.spots, metre, whole)
+    const length = before.spots.reduce((sum, s) => sum + s.length, 0) / beatTicks(metre)
+    if (!again)
+      return fail({
+        ...{ code: 'bad_bar', at: first.at, found: '%' },
+        expected: [`a bar of ${whole / beatTicks(metre)} beats before it to repeat, not of ${length}`],
+      })
     const text = { at: first.at, end: first.at + 1 }
-    return ok(before.spots.map((s) => ({ ...s, text })))
+    return ok(again.map((s) => ({ ...s, text })))
   }
   const claims = claimsOf(words)
   if (!claims.ok) return claims
@@ -98,6 +117,7 @@ const readSpots = (
       chord: chord.value,
       at: ticks(at),
       length: ticks(ticks(end) - ticks(at)),
+      metre,
       text: { at: word.at, end: word.at + word.text.length },
     })
     at = end
@@ -118,32 +138,45 @@ const boundsOf = ({ text, at }: Piece) => ({
   end: at + text.trimEnd().length,
 })
 
+/** What holds for bars that follow: a metre among them changes it. `pickup` is in beats of the first bar. */
+export interface Ground {
+  metre: Metre
+  readonly key: Key | null
+  readonly pickup: number
+}
+
+const takeMetre = (said: Word | null, ground: Ground, to: BarsSoFar): void => {
+  const read = said && readMetre(said.text)
+  if (read?.ok) ground.metre = read.value
+  else if (read) to.errors.push(shiftError(read.error, said.at))
+}
+
 /**
  * Reads one line of bars that starts at `offset` in the whole text and adds them; a bar that does not read adds an
- * error and stands empty. `whole` is a bar's length; `first` that of the chart's very first bar.
+ * error and stands empty. A metre with nothing beside it is no bar.
  */
-export const readBars = (
-  line: string,
-  offset: number,
-  metre: Metre,
-  whole: Ticks,
-  first: Ticks,
-  to: BarsSoFar,
-): void => {
+export const readBars = (line: string, offset: number, ground: Ground, to: BarsSoFar): void => {
   const { pieces, waiting } = cutBars(line, offset, to.waiting)
   for (const piece of pieces) {
-    const spots = readSpots(piece, metre, to.bars.length === 0 ? first : whole, to.bars.at(-1) ?? null)
-    if (!spots.ok) to.errors.push(spots.error)
+    takeMetre(piece.metre, ground, to)
     const { opens, closes, endings } = piece
-    to.bars.push({
-      section: to.section,
-      opens,
-      closes,
-      endings,
-      spots: spots.ok ? spots.value : [],
-      text: boundsOf(piece),
-    })
-    to.section = null
+    const { metre, key, pickup } = ground
+    const last = to.bars.at(-1)
+    const isBar = piece.text.trim() !== '' || !(piece.metre || piece.then) || endings.length > 0
+    if (isBar) {
+      const whole = barTicks(metre)
+      const length = last || pickup === 0 ? whole : ticks(Math.min(pickup * beatTicks(metre), whole))
+      const spots = readSpots(piece, metre, length, last ?? null)
+      if (!spots.ok) to.errors.push(spots.error)
+      to.bars.push({
+        section: to.section,
+        ...{ opens, closes, endings, metre, key },
+        spots: spots.ok ? spots.value : [],
+        text: boundsOf(piece),
+      })
+      to.section = null
+    } else if (closes && last) to.bars[to.bars.length - 1] = { ...last, closes }
+    takeMetre(piece.then, ground, to)
   }
   const last = to.bars.at(-1)
   if (pieces.length === 0 && last && /:\|/.test(line)) to.bars[to.bars.length - 1] = { ...last, closes: true }

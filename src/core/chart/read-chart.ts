@@ -1,13 +1,15 @@
 import { MOST, printCount } from '../bounds.ts'
 import { readNote } from '../pitch/note.ts'
-import { ticks } from '../pitch/units.ts'
 import { fail, ok, type Result, shiftError, type TextError } from '../result.ts'
-import { type Bar, barTicks, beatTicks, type Chart, type Key, type Metre, type WrittenBar } from './chart.ts'
+import type { Bar, Chart, Key, Metre, WrittenBar } from './chart.ts'
 import { FEELS, type Feel, isFeel } from './feel.ts'
 import { playedOrder } from './form.ts'
 import { type BarsSoFar, readBars } from './read-bars.ts'
+import { readMetre } from './read-metre.ts'
 
 export const HEADERS = ['title', 'key', 'metre', 'tempo', 'pickup', 'feel'] as const
+/** What may change between bars. */
+const ANYWHERE: readonly string[] = ['title', 'key', 'metre']
 const NO_BARS = ['bars, such as | Dm7 G7 | Cmaj7 |']
 
 interface Header {
@@ -29,14 +31,6 @@ export const readKey = (text: string): Result<Key, TextError> => {
   const rest = text.slice(tonic.value.end).trim()
   if (!/^(|m|min|minor|maj|major)$/.test(rest)) return wrong(tonic.value.end, rest, 'major or minor')
   return ok({ tonic: tonic.value.note, mode: /^m(in|inor)?$/.test(rest) ? 'minor' : 'major' })
-}
-
-/** `4/4`, `7/8`: 1 to 32 beats of a half to a sixteenth. */
-export const readMetre = (text: string): Result<Metre, TextError> => {
-  const match = /^(\d{1,2})\/(2|4|8|16)$/.exec(text)
-  const beats = Number(match?.[1])
-  if (!match || beats < 1 || beats > 32) return wrong(0, text, 'a metre such as 4/4 or 7/4')
-  return ok({ beats, unit: Number(match[2]) as Metre['unit'] })
 }
 
 const readNumber = (text: string, form: RegExp, from: number, to: number, what: string): Result<number, TextError> => {
@@ -75,7 +69,7 @@ const takeSetting = (
 ) => {
   const known = name.toLowerCase()
   if (!isHeader(known)) return { code: 'unknown_header', at, found: name, expected: HEADERS } as const
-  if (bars.length > 0 && known !== 'title')
+  if (bars.length > 0 && !ANYWHERE.includes(known))
     return { code: 'bad_header', at, found: name, expected: [`${known} before the first bar`] } as const
   const error = readHeader(header, known, value)
   return error && shiftError(error, inValue)
@@ -113,11 +107,9 @@ const tooLong = (bars: readonly WrittenBar[]): TextError | null => {
 /** Nobody reads more of them. */
 const MOST_ERRORS = 200
 
-const playedBar = (bar: WrittenBar, written: number, number: number): Bar => ({
-  number,
-  section: bar.section,
-  written,
-  spots: bar.spots.map((s) => ({ ...s, bar: number })),
+const playedBar = ({ section, metre, key, spots }: WrittenBar, written: number, number: number): Bar => ({
+  ...{ number, section, written, metre, key },
+  spots: spots.map((s) => ({ ...s, bar: number })),
 })
 
 /** What a text says as a chart, and everything that is wrong in it; the chart is null where it has no bar or no form. */
@@ -132,10 +124,10 @@ export interface Checked {
  *
  *     chart   = { line }                        a `//` begins a comment to the end of its line
  *     line    = setting | "==" section ["=="] | bars
- *     setting = ("title" | "key" | "metre" | "tempo" | "pickup" | "feel") "=" value
+ *     setting = ("title" | "key" | "metre" | "tempo" | "pickup" | "feel") "=" value      key and metre also between bars
  *     bars    = [barline] bar { barline bar } [barline]
  *     barline = "|" | "||" | "|]" | "|:" | ":|" | ":|:"
- *     bar     = [passes] ("%" | chord { chord | "/" })
+ *     bar     = [passes] [metre] ("%" | chord { chord | "/" }) [metre]    the second from the next bar on; also alone
  *     passes  = "1." | "1.2." | "1,2." | "1-3."
  *     chord   = symbol [":" beats] | "N.C." | "?"     a "/" lets the chord before it sound a beat longer
  */
@@ -161,11 +153,7 @@ export const checkChart = (text: string): Checked => {
       const inValue = at + lead + body.length - setting.value.length
       const error = takeSetting(header, so.bars, setting.name, setting.value, at + lead, inValue)
       if (error) so.errors.push(error)
-    } else if (body) {
-      const whole = barTicks(header.metre)
-      const first = header.pickup > 0 ? ticks(Math.min(header.pickup * beatTicks(header.metre), whole)) : whole
-      readBars(body, at + lead, header.metre, whole, first, so)
-    }
+    } else if (body) readBars(body, at + lead, header, so)
     at += raw.length + 1
   }
   const nothing = so.bars.length === 0 && so.errors.length === 0
@@ -174,10 +162,13 @@ export const checkChart = (text: string): Checked => {
   const order = past ? fail(past) : playedOrder(so.bars)
   if (!order.ok) so.errors.push(order.error)
   const zero = header.pickup > 0 ? 0 : 1
+  const [opening] = so.bars
   const chart =
-    order.ok && so.bars.length > 0
+    order.ok && opening
       ? {
           ...header,
+          metre: opening.metre,
+          key: opening.key,
           written: so.bars,
           bars: order.value.map((w, i) => playedBar(so.bars[w] as WrittenBar, w, i + zero)),
         }

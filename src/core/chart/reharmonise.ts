@@ -63,7 +63,7 @@ const editsFor = (chart: Chart, text: string, index: number, changed: WrittenBar
   const edit = (bar: WrittenBar, becomes: WrittenBar): TextMend => ({
     at: bar.text.at,
     end: bar.text.end,
-    becomes: printBar(becomes, undefined, chart),
+    becomes: printBar(becomes),
   })
   const next = chart.written[index + 1]
   const repeats = next && text.slice(next.text.at, next.text.end) === '%'
@@ -155,4 +155,4 @@ export const reharmonisationsAt = (
   spots: readonly AnalysedSpot[],
   spot: AnalysedSpot,
 ): readonly Reharmonisation[] =>
-  ideasFor(spots, spot, beatTicks(chart.metre)).flatMap((idea) => asReharmonisation(chart, text, idea) ?? [])
+  ideasFor(spots, spot, beatTicks(spot.spot.metre)).flatMap((idea) => asReharmonisation(chart, text, idea) ?? [])

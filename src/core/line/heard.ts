@@ -30,14 +30,14 @@ export interface HeardNote extends LineNote {
 
 const hear = (note: LineNote, n: number, timeline: Timeline, weights: Weights): HeardNote => {
   const sounding = soundingAt(timeline, note.at)
-  const beat = sounding ? beatAt(note.at, sounding, timeline) : 1
+  const beat = sounding ? beatAt(note.at, sounding) : 1
   const base = {
     ...note,
     n,
     bar: sounding?.spot.spot.bar ?? 0,
     beat,
     onBeat: Math.abs(beat - Math.round(beat)) < 0.02,
-    strong: isStrong(beat, timeline),
+    strong: isStrong(beat, sounding),
     sounding,
     following: sounding && soundingAfter(timeline, sounding),
   }

@@ -4,7 +4,7 @@ import type { Span } from '../time/bars.ts'
 import { noteAround } from './line.ts'
 
 /** Note values as they are written, in ticks; of a dotted one the dot is in it. */
-export const VALUES = [
+export const NOTE_VALUES = [
   { value: 'whole', dots: 0, ticks: 3840 },
   { value: 'half', dots: 1, ticks: 2880 },
   { value: 'half', dots: 0, ticks: 1920 },
@@ -16,7 +16,7 @@ export const VALUES = [
   { value: '16th', dots: 0, ticks: 240 },
   { value: '32nd', dots: 0, ticks: 120 },
 ] as const
-export type ValueName = (typeof VALUES)[number]['value'] | '64th'
+export type ValueName = (typeof NOTE_VALUES)[number]['value'] | '64th'
 const TRIPLETS = [
   { value: 'half', dots: 0, ticks: 1280 },
   { value: 'quarter', dots: 0, ticks: 640 },
@@ -134,7 +134,7 @@ type Value = Omit<Written, 'note' | 'tied'>
 /** In a beat of five: the longest value up to the beat's end. */
 const valueInFive = (at: number, left: number, bar: Span, beat: number): Value => {
   const room = Math.min(left, beat - ((at - bar.from) % beat))
-  const found = VALUES.find((v) => (v.ticks * 4) / 5 <= room) ?? VALUES[9]
+  const found = NOTE_VALUES.find((v) => (v.ticks * 4) / 5 <= room) ?? NOTE_VALUES[9]
   const { value, dots, ticks } = found
   return { at, for: Math.min(room, (ticks * 4) / 5), value, dots, tuplet: 5 }
 }
@@ -154,8 +154,9 @@ const valueAt = (at: number, left: number, bar: Span, beat: number, fives: Fives
     return { at, for: Math.min(found.ticks, left), value: found.value, dots: 0, tuplet: 3 }
   }
   const found =
-    VALUES.find((v) => v.ticks <= left && fits(at, v.ticks, left, bar, beat)) ?? VALUES.find((v) => v.ticks <= left)
-  const { value, dots, ticks } = found ?? VALUES[9]
+    NOTE_VALUES.find((v) => v.ticks <= left && fits(at, v.ticks, left, bar, beat)) ??
+    NOTE_VALUES.find((v) => v.ticks <= left)
+  const { value, dots, ticks } = found ?? NOTE_VALUES[9]
   return { at, for: Math.min(ticks, left), value, dots, tuplet: null }
 }
 

@@ -57,7 +57,7 @@ export const momentAt = (at: number, timeline: Timeline): Moment => {
   const sounding = soundingAt(timeline, at)
   return {
     at,
-    strong: isStrong(beatAt(at, sounding, timeline), timeline),
+    strong: isStrong(beatAt(at, sounding), sounding),
     sounding,
     roles: sounding?.place ? rolesOver(sounding.place) : null,
   }

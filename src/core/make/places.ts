@@ -3,7 +3,7 @@ import { endOf, type Line, type LineNote, lineOf } from '../line/line.ts'
 import { has } from '../pitch/pcset.ts'
 import { type Midi, midi, pitchClass, ticks } from '../pitch/units.ts'
 import type { Weights } from '../reading/weights.ts'
-import type { Sounding, Timeline } from '../time/timeline.ts'
+import { beatAt, type Sounding, type Timeline } from '../time/timeline.ts'
 import { type Lick, type Seat, seatOf } from './lick.ts'
 
 /** A place in a chart where a lick fits: moved there, cut where the chord leaves too soon and ended on a landing. */
@@ -76,9 +76,9 @@ export const placesIn = (
     const there = moved(lick.line, found.by, start - first)
     const cut = there.some((n) => endOf(n) > end)
     const line = cut ? cutAt(there, end, after?.place?.chord ?? null, timeline.beat) : there
-    const { bar: number, at } = s.spot.spot
-    const beat = 1 + (at + within) / timeline.beat
-    return [{ bar: number, beat, chord: place.chord.symbol, line, cut, ...seatTold(found.seat) }]
+    return [
+      { bar: s.spot.spot.bar, beat: beatAt(start, s), chord: place.chord.symbol, line, cut, ...seatTold(found.seat) },
+    ]
   })
 }
 

@@ -1,3 +1,4 @@
+import { barTicks, type Metre, metreName } from '../chart/chart.ts'
 import type { Chord } from '../chord/chord.ts'
 import type { LineNote } from '../line/line.ts'
 import { endOf, type Line } from '../line/line.ts'
@@ -22,31 +23,32 @@ export interface StudyAsked {
   readonly keys: number
   readonly order: KeyOrder
   readonly range: readonly [number, number]
-  readonly barTicks: number
-  readonly metre: string
+  /** Where the bar begins in which the line does, and its metre. */
+  readonly from: number
+  readonly metre: Metre
 }
 
 /** A line through keys, each with the chord it stands over: one long line with its own chart. Source: make page, study. */
 export const studyOf = (asked: StudyAsked, rng: () => number): Study => {
-  const { line, chord, name, order, range, barTicks, metre } = asked
-  const begin = Math.floor((line[0]?.at ?? 0) / barTicks) * barTicks
-  const end = line.reduce((most, n) => Math.max(most, endOf(n)), begin)
-  const bars = Math.max(1, Math.ceil((end - begin) / barTicks))
+  const { line, chord, name, order, range, from, metre } = asked
+  const whole = barTicks(metre)
+  const end = line.reduce((most, n) => Math.max(most, endOf(n)), from)
+  const bars = Math.max(1, Math.ceil((end - from) / whole))
   const keys = keysInOrder(order, rng).slice(0, asked.keys)
   const chords = keys.map((by) => (by === 0 ? chord : transposeChord(chord, chordInterval(by))))
-  const whole = keys.flatMap((by, i): readonly LineNote[] =>
+  const through = keys.flatMap((by, i): readonly LineNote[] =>
     inKey(line, by, range).map((n) => ({
-      at: ticks(n.at - begin + i * bars * barTicks),
+      at: ticks(n.at - from + i * bars * whole),
       for: n.for,
       pitch: midi(n.pitch),
     })),
   )
-  const through = keys.length === 1 ? 'one key' : `${keys.length} keys by ${order === 'random' ? 'chance' : order}`
-  const title = `${name} over ${chord.symbol}, ${through}`
+  const keysSaid = keys.length === 1 ? 'one key' : `${keys.length} keys by ${order === 'random' ? 'chance' : order}`
+  const title = `${name} over ${chord.symbol}, ${keysSaid}`
   const cells = chords.map((c) => [c.symbol, ...Array.from({ length: bars - 1 }, () => '%')].join(' | '))
   return {
-    text: `title = ${title.replaceAll('\n', ' ')}\nmetre = ${metre}\n| ${cells.join(' | ')} |`,
-    line: whole,
+    text: `title = ${title.replaceAll('\n', ' ')}\nmetre = ${metreName(metre)}\n| ${cells.join(' | ')} |`,
+    line: through,
     title,
   }
 }

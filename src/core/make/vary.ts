@@ -1,9 +1,11 @@
+import { beatTicks } from '../chart/chart.ts'
 import { type HeardNote, heardLine } from '../line/heard.ts'
 import { endOf, type Line, type LineNote, lineOf } from '../line/line.ts'
 import type { Overlay } from '../material/overlay.ts'
 import { EMPTY_SET, midi, ticks } from '../pitch/units.ts'
 import type { Weights } from '../reading/weights.ts'
-import { soundingAt, type Timeline } from '../time/timeline.ts'
+import { momentOf } from '../time/bars.ts'
+import { barRound, soundingAt, type Timeline } from '../time/timeline.ts'
 import { type ApproachName, approachTo } from './approach.ts'
 import { cutAt } from './places.ts'
 import { VALUES, type ValueName } from './rhythm.ts'
@@ -80,10 +82,15 @@ const within = (line: Line, part: Line, changed: Line, writesOver: boolean): Lin
 const regrid = (part: Line, from: number, value: ValueName): Line =>
   part.map((n, i) => ({ at: ticks(from + i * VALUES[value]), for: ticks(VALUES[value]), pitch: n.pitch }))
 
-const onBeat = (at: number, beat: number): number => Math.floor(at / beat) * beat
+/** The beat that a moment stands on or after. */
+const onBeat = (at: number, timeline: Timeline): number => {
+  const bar = barRound(timeline, at)
+  const [from, beat] = bar ? [bar.from, beatTicks(bar.metre)] : [0, timeline.beat]
+  return from + Math.floor((at - from) / beat) * beat
+}
 
 const fourWays = (part: Line, { timeline }: Ground): readonly Named[] => {
-  const from = onBeat(part[0]?.at ?? 0, timeline.beat)
+  const from = onBeat(part[0]?.at ?? 0, timeline)
   return (['1/8', '1/8t'] as const).flatMap((value) =>
     [0, VALUES[value]].map(
       (off) =>
@@ -160,9 +167,9 @@ const changed = (part: Line, variant: Variant, ground: Ground): readonly Named[]
   switch (variant.by) {
     case 'rhythm': {
       const { value, start } = variant
-      const bar = ground.timeline.beat * ground.timeline.beatsInBar
       const first = part[0]?.at ?? 0
-      const from = start === null ? first : onBeat(first, bar) + (start - 1) * ground.timeline.beat
+      const bar = barRound(ground.timeline, first)
+      const from = start === null || !bar ? first : momentOf(bar, start)
       return [[`in ${value}`, regrid(part, Math.round(from), value)]]
     }
     case 'four ways':

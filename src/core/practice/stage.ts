@@ -1,3 +1,4 @@
+import { beatOf } from '../chart/chart.ts'
 import type { KeptOverride } from '../chart/overrides.ts'
 import { readChart } from '../chart/read-chart.ts'
 import { heardOver, tonesOf } from '../chord/chord.ts'
@@ -112,7 +113,7 @@ type LaidOver = (sounding: Sounding, bar: number) => Overlay | null
 const turnOf = (bar: number, bars: number): number => Math.floor((Math.max(1, bar) - 1) / bars)
 
 /** What lies over each chord in a round. */
-const layingOf = (of: ItemOf, variant: RoundVariant, sources: Sources, tune: Tune, by: Interval): LaidOver => {
+const layingOf = (of: ItemOf, variant: RoundVariant, sources: Sources, by: Interval): LaidOver => {
   if (variant.kind === 'free') return () => null
   if (of.kind === 'combine') {
     const sounds = (of.sounds ?? []).map((name) => moved(name, by))
@@ -120,7 +121,7 @@ const layingOf = (of: ItemOf, variant: RoundVariant, sources: Sources, tune: Tun
     return (_, bar) => sounds[turnOf(bar, of.block ?? TURN) % Math.max(1, sounds.length)] ?? null
   }
   const stepOver: LaidOver = ({ spot }, bar) => {
-    const beat = 1 + spot.spot.at / tune.timeline.beat
+    const beat = beatOf(spot.spot)
     const step = (sources.steps ?? []).find((s) => s.bar === bar && s.beat <= beat + 1e-6 && beat < s.beat + s.beats)
     return spot.spot.chord.kind === 'chord' ? moved(step?.overlay, by) : null
   }
@@ -210,7 +211,7 @@ export const stageOf = (
   const line = sources.line && sources.line.length > 0 ? inKey(sources.line, by.semitones, RANGE) : null
   const asked = of.bars ? spanOfBars(chart, of.bars.from, of.bars.to) : null
   const span = asked ?? (line && barsOfLine(tune.value, line)) ?? { from: 0, to: timeline.length }
-  const laying = layingOf(of, variant, sources, tune.value, by)
+  const laying = layingOf(of, variant, sources, by)
   const inSpan = timeline.soundings.filter((s) => s.from >= span.from && s.from < span.to)
   const over = inSpan.map((sounding) => ({ sounding, laid: laying(sounding, sounding.spot.spot.bar) }))
   return {

@@ -34,9 +34,9 @@ export interface LaidChart {
 
 /** The other chart's chord at a moment of this one, both counted in bars; it begins again where it ends. */
 const soundingAt = (other: Chart, bars: number): Chord | null => {
-  const [at, whole] = [bars % other.bars.length, barTicks(other.metre)]
+  const at = bars % other.bars.length
   const bar = other.bars[Math.floor(at)]
-  const tick = (at - Math.floor(at)) * whole
+  const tick = bar ? (at - Math.floor(at)) * barTicks(bar.metre) : 0
   const spot = bar?.spots.filter((s) => s.at <= tick + 1).at(-1)
   return spot?.chord.kind === 'chord' ? spot.chord : null
 }
@@ -61,11 +61,10 @@ export const layChart = (
   school: School,
   weights: Weights,
 ): LaidChart => {
-  const whole = barTicks(chart.metre)
   const first = chart.bars[0]?.number ?? 1
   const laid = spots.flatMap((spot): readonly LaidChord[] => {
-    const { chord, bar, at } = spot.spot
-    const over = soundingAt(other, bar - first + at / whole)
+    const { chord, bar, at, metre } = spot.spot
+    const over = soundingAt(other, bar - first + at / barTicks(metre))
     if (chord.kind === 'no chord' || !over) return []
     const moved = transposeChord(over, chordInterval(shift))
     const [root = moved.root, ...rest] = tonesOf(moved).map((t) => t.note)

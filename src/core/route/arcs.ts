@@ -65,7 +65,7 @@ export const arcOf = (preset: ArcPreset, chart: Chart, slots: readonly Slot[]): 
   return slots.map((slot) => {
     const from = Math.max(first, starts.filter((b) => b <= slot.bar).at(-1) ?? first)
     const to = Math.min(last + 1, starts.find((b) => b > slot.bar) ?? last + 1)
-    const at = slot.bar + (slot.beat - 1) / chart.metre.beats
+    const at = slot.bar + (slot.beat - 1) / slot.spot.spot.metre.beats
     const standing: Standing = {
       slot,
       phrase: (at - from) / Math.max(1, to - from),

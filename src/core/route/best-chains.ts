@@ -1,6 +1,6 @@
 import type { PcSet } from '../pitch/units.ts'
 import { ROUTE_COSTS } from './costs.ts'
-import { deviceName } from './device.ts'
+import { type Device, deviceName } from './device.ts'
 import { FORBIDDEN, type SeamRule } from './seam-rules.ts'
 import { type Chain, MOST_DEVICES, Shortlist } from './shortlist.ts'
 import { isHeld, type Slot } from './slots.ts'
@@ -17,7 +17,8 @@ export interface Level {
   readonly devices: Int32Array
   /** Whether a set that stays here goes on and is not played anew: the chord is held. */
   readonly held: boolean
-  readonly placeOfSet: ReadonlyMap<PcSet, number>
+  /** By set, the place of the candidate that has it; `NO_PLACE` where none has. */
+  readonly placeOfSet: Int16Array
 }
 
 /** A level with the rule for the seam that leads to it. */
@@ -29,12 +30,25 @@ export interface Layer extends Level {
 
 export const NO_DEVICE = -1
 
+export const NO_PLACE = -1
+
+export const placesOf = (sets: Uint16Array): Int16Array => {
+  const places = new Int16Array(4096).fill(NO_PLACE)
+  for (let at = 0; at < sets.length; at++) places[sets[at] as number] = at
+  return places
+}
+
 /** Devices as numbers, the same throughout a planning. */
-export const numbering = (): ((name: string) => number) => {
-  const known = new Map<string, number>()
-  return (name) => {
-    const n = known.get(name) ?? known.size
-    known.set(name, n)
+export const numbering = (): ((device: Device) => number) => {
+  const known = new Map<Device, number>()
+  const named = new Map<string, number>()
+  return (device) => {
+    const before = known.get(device)
+    if (before !== undefined) return before
+    const name = deviceName(device)
+    const n = named.get(name) ?? named.size
+    named.set(name, n)
+    known.set(device, n)
     return n
   }
 }
@@ -43,18 +57,19 @@ export const levelOf = (
   slot: Slot,
   before: Slot | null,
   candidates: readonly StepCandidate[],
-  number: (name: string) => number,
-): Level => ({
-  slot,
-  candidates,
-  sets: Uint16Array.from(candidates, (c) => c.set),
-  own: Int32Array.from(candidates, ownCost),
-  devices: Int32Array.from(candidates, (c) =>
-    isColour(c) && !slot.carries ? number(deviceName(c.device())) : NO_DEVICE,
-  ),
-  held: before !== null && isHeld(before, slot),
-  placeOfSet: new Map(candidates.map((c, i) => [c.set, i])),
-})
+  number: (device: Device) => number,
+): Level => {
+  const sets = Uint16Array.from(candidates, (c) => c.set)
+  return {
+    slot,
+    candidates,
+    sets,
+    own: Int32Array.from(candidates, ownCost),
+    devices: Int32Array.from(candidates, (c) => (isColour(c) && !slot.carries ? number(c.device()) : NO_DEVICE)),
+    held: before !== null && isHeld(before, slot),
+    placeOfSet: placesOf(sets),
+  }
+}
 
 export interface ChainWish {
   readonly best: number
@@ -131,6 +146,12 @@ const starts = (
     return [{ cost, from: null, at, device: wish.repeatsCount ? device : NO_DEVICE, series, run: 1 }]
   })
 
+/** Where a layer has a set among its candidates. */
+export const placeIn = ({ placeOfSet }: Level, set: PcSet): number | undefined => {
+  const place = placeOfSet[set] as number
+  return place === NO_PLACE ? undefined : place
+}
+
 const NO_CHAINS: readonly Chain[] = []
 
 const extended = (
@@ -151,7 +172,7 @@ const extended = (
     const list = new Shortlist(wish.best, wish.eachSeries, oneDevice, boundAt(at))
     // Chains that have kept their overlay over a second chord lie apart: only they can be charged at a third.
     const kept = wish.keptCounts ? new Shortlist(wish.best, wish.eachSeries, oneDevice, boundAt(at)) : list
-    const only = to.seam.before?.(set).flatMap((s) => from.placeOfSet.get(s) ?? [])
+    const only = to.seam.before?.(set).flatMap((s) => placeIn(from, s) ?? [])
     if (!only && cheapest + own >= list.limit) return NO_CHAINS
     const join = (p: number): void => {
       const seam = to.seam.cost(from.sets[p] as PcSet, set)
@@ -177,7 +198,7 @@ const extended = (
         })
       }
     }
-    const same = wish.keptCounts ? from.placeOfSet.get(set) : undefined
+    const same = wish.keptCounts ? placeIn(from, set) : undefined
     if (same !== undefined && (!only || only.includes(same))) join(same)
     for (const p of only ?? alive) {
       const chains = lists[p] as readonly Chain[]

@@ -1,5 +1,5 @@
 import type { PcSet } from '../pitch/units.ts'
-import { bestChains, type ChainWish, type Layer } from './best-chains.ts'
+import { bestChains, type ChainWish, type Layer, placeIn } from './best-chains.ts'
 import { FORBIDDEN } from './seam-rules.ts'
 import type { Chain } from './shortlist.ts'
 
@@ -28,7 +28,7 @@ function* aheadOf(from: Layer, to: Layer, next: Int32Array): Generator<undefined
     const before = to.seam.before?.(set)
     if (before) {
       for (const s of before) {
-        const p = from.placeOfSet.get(s)
+        const p = placeIn(from, s)
         if (p !== undefined) least[p] = Math.min(least[p] as number, to.seam.cost(s, set) + rest)
       }
       continue
@@ -58,8 +58,12 @@ export function* costsAhead(layers: readonly Layer[]): Generator<number, readonl
   return ahead
 }
 
-/** How much dearer than the least possible a chain may be at first: most of the best lie close together. */
-const FIRST_SLACK = 12
+/**
+ * How much dearer than the least possible a chain may be at first: often there are enough that cost the least, and nothing
+ * else is looked at; else most of the best lie close together.
+ */
+const LEAST_ONLY = 1
+const SLACK = 12
 
 /**
  * The cheapest chains, exactly, found among those that cost no more than a limit; where they are too few the limit is
@@ -74,7 +78,7 @@ export function* cheapestChains(
   const own = (layers[0] as Layer).own
   const firsts = wish.first === null ? [...own.keys()] : [wish.first]
   const least = Math.min(NEVER, ...firsts.map((c) => (own[c] as number) + (ahead[0]?.[c] as number)))
-  for (let slack = FIRST_SLACK; least < NEVER; slack *= 2) {
+  for (let slack = known ? SLACK : LEAST_ONLY; least < NEVER; slack = Math.max(SLACK, slack * 2)) {
     const bound = Math.min(wish.bound, least + slack)
     const chains = yield* bestChains(layers, { ...wish, bound, ahead })
     if (chains.length === wish.best || bound === wish.bound || bound >= NEVER) return chains

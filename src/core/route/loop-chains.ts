@@ -1,5 +1,4 @@
-import type { PcSet } from '../pitch/units.ts'
-import { type ChainWish, type Layer, NO_DEVICE } from './best-chains.ts'
+import { type ChainWish, type Layer, NO_DEVICE, placesOf } from './best-chains.ts'
 import { cheapestChains, costsAhead, NEVER } from './deepening.ts'
 import type { SeamRule } from './seam-rules.ts'
 import type { Chain } from './shortlist.ts'
@@ -11,7 +10,7 @@ const firstAgain = (layer: Layer, first: number, seam: SeamRule): Layer => ({
   sets: layer.sets.slice(first, first + 1),
   own: new Int32Array(1),
   devices: new Int32Array([NO_DEVICE]),
-  placeOfSet: new Map([[layer.sets[first] as PcSet, 0]]),
+  placeOfSet: placesOf(layer.sets.slice(first, first + 1)),
   seam,
   held: false,
   closes: true,

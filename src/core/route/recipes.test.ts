@@ -107,8 +107,8 @@ describe('recipes', () => {
     const request = withPlaces(PLAIN_REQUEST, places)
     const read = readRequest(request, 'as minor')
     if (!read.ok) throw new Error(read.error.path)
-    const { chart, analysis } = chartOfWords(CADENCE)
-    const slots = slotsOf(chart, analysis, [], DEFAULT_SCHOOL, read.value.slots)
+    const { analysis } = chartOfWords(CADENCE)
+    const slots = slotsOf(analysis, [], DEFAULT_SCHOOL, read.value.slots)
     expect(slots).toHaveLength(6)
     const [route] = planned(slots, rulesOver(slots, read.value), 1)
     expect(route?.steps.slice(0, 4).map((s) => s.overlay.name)).toEqual([

@@ -1,5 +1,5 @@
 import type { AnalysedSpot, Analysis } from '../chart/analyse.ts'
-import { beatTicks, type Chart } from '../chart/chart.ts'
+import { beatOf, beatsOf } from '../chart/chart.ts'
 import { type Override, overrideAt, sameBeat } from '../chart/overrides.ts'
 import type { Chord } from '../chord/chord.ts'
 import { placeWithHome } from '../reading/read.ts'
@@ -64,20 +64,14 @@ type Said = readonly Override[]
  * The slots of a chart: its spots without `N.C.`, cut and joined as wished. Both parts of a cut spot keep its job; the
  * first lands back into the same chord. Source: theory page, section 8.
  */
-export const slotsOf = (
-  chart: Chart,
-  analysis: Analysis,
-  said: Said,
-  school: School,
-  wish: SlotOptions,
-): readonly Slot[] => {
+export const slotsOf = (analysis: Analysis, said: Said, school: School, wish: SlotOptions): readonly Slot[] => {
   const cadences = cadencesOf(analysis)
-  const tick = beatTicks(chart.metre)
   const slots: Slot[] = []
   for (const s of analysis.spots) {
     const { chord, bar } = s.spot
     if (chord.kind === 'no chord' || (wish.bars && (bar < wish.bars[0] || bar > wish.bars[1]))) continue
-    const [from, to] = [1 + s.spot.at / tick, 1 + (s.spot.at + s.spot.length) / tick]
+    const from = beatOf(s.spot)
+    const to = from + beatsOf(s.spot)
     const cuts = wish.cuts
       .filter((c) => c.bar === bar && c.at > from && c.at < to)
       .map((c) => c.at)

@@ -213,7 +213,7 @@ describe('a request in words', () => {
   })
   it.each(['+0', '12', '+-1', '', '1.5', 'Free'])('%s is none', (name) => expect(readMotion(name)).toBeNull())
   it('keeps to its bars, and a wish for a spot is a wish for both its parts', () => {
-    const { chart, analysis } = TURN
+    const { analysis } = TURN
     const asked = {
       ...PLAIN_REQUEST,
       bars: [2, 3] as const,
@@ -222,7 +222,7 @@ describe('a request in words', () => {
     }
     const read = readRequest(asked, 'as minor')
     if (!read.ok) throw new Error(read.error.path)
-    const slots = slotsOf(chart, analysis, [], placeNamed('C').school, read.value.slots)
+    const slots = slotsOf(analysis, [], placeNamed('C').school, read.value.slots)
     expect(slots.map((s) => [s.bar, s.beat, s.place.next?.symbol])).toEqual([
       [2, 1, 'A7'],
       [2, 3, 'Dmaj7'],

@@ -1,4 +1,4 @@
-import { swungNotes } from '../band/swing.ts'
+import { type BeatsAt, beatsOfBars, swungNotes } from '../band/swing.ts'
 import type { Line } from '../line/line.ts'
 import { TICKS_PER_QUARTER } from '../pitch/units.ts'
 import type { Timeline } from '../time/timeline.ts'
@@ -32,7 +32,9 @@ export const playedLine = (
   rng: () => number,
 ): readonly PlayedNote[] => {
   const ticks = 1 / msPerTick(timeline, tempo)
-  const swung = swungNotes(line, TICKS_PER_QUARTER, { swung: swing === 50 ? null : 'eighths', amount: swing })
+  const bars = beatsOfBars(timeline)
+  const quarters: BeatsAt = (at) => ({ from: bars(at).from, beat: TICKS_PER_QUARTER })
+  const swung = swungNotes(line, quarters, { swung: swing === 50 ? null : 'eighths', amount: swing })
   return swung.map((n) => {
     const off = (about(rng) * looseness - ahead) * ticks
     const pitch = rng() < wrong ? n.pitch + (rng() < 0.5 ? 1 : -1) : n.pitch

@@ -101,7 +101,7 @@ export const plannedSteps = (
       const wish = wished ?? wishedOver(overlay, sounding, weights)
       steps.push({
         ...{ from: start + from, to: start + to, chorus: begin + chorus + 1, overlay, wished: wish },
-        ...{ bar: sounding.spot.spot.bar, beat: beatAt(from, sounding, { ...timeline, beat }) },
+        ...{ bar: sounding.spot.spot.bar, beat: beatAt(from, sounding) },
         chord: sounding.spot.spot.chord.symbol,
         isOut: overlay !== null && notesAway(overlay, from, to, timeline) >= (wish >= OUT_FROM ? 1 : 2),
         notes: own,

@@ -1,9 +1,9 @@
-import { beatTicks, type Chart } from '../chart/chart.ts'
+import type { Chart } from '../chart/chart.ts'
 import { readOverlay } from '../material/read-overlay.ts'
 import type { School } from '../reading/school.ts'
 import type { Weights } from '../reading/weights.ts'
 import { fail, ok, type Result } from '../result.ts'
-import { barsAt, type Span, spanOfBars } from '../time/bars.ts'
+import { barsAt, momentOf, type Span, spanOfBars } from '../time/bars.ts'
 import { loopedFrom, loopedTimeline } from '../time/looped.ts'
 import type { Tune } from '../tune.ts'
 import type { PlannedFrom } from './plan.ts'
@@ -61,13 +61,13 @@ const notIn = (chart: Chart, path: string, bar: number) =>
 
 /** A kept plan in ticks; overlays that do not read are home. */
 export const planIn = (chart: Chart, plan: KeptPlan | null): Result<readonly PlannedFrom[], NotInChart> => {
-  const begins = new Map(barsAt(chart).map((b) => [b.number, b.from]))
+  const bars = new Map(barsAt(chart).map((b) => [b.number, b]))
   const laid: PlannedFrom[] = []
   for (const [i, { bar, beat, overlay, wished }] of (plan?.overlays ?? []).entries()) {
-    const begin = begins.get(bar)
-    if (begin === undefined) return notIn(chart, `plan.overlays.${i}.bar`, bar)
+    const begins = bars.get(bar)
+    if (!begins) return notIn(chart, `plan.overlays.${i}.bar`, bar)
     const read = overlay === null ? null : readOverlay(overlay)
-    const from = Math.round(begin + (beat - 1) * beatTicks(chart.metre))
+    const from = Math.round(momentOf(begins, beat))
     laid.push({ from, overlay: read?.ok ? read.value : null, wished: wished ?? null })
   }
   return ok(laid.sort((a, b) => a.from - b.from))

@@ -16,7 +16,7 @@ export const chartOfWords = (
   const read = readChart(text)
   if (!read.ok) throw new Error(text)
   const analysis = analyseChart(read.value, repeats)
-  const slots = slotsOf(read.value, analysis, [], DEFAULT_SCHOOL, { ...SPOT_BY_SPOT, ...wish })
+  const slots = slotsOf(analysis, [], DEFAULT_SCHOOL, { ...SPOT_BY_SPOT, ...wish })
   return { chart: read.value, analysis, slots }
 }
 

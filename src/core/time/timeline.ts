@@ -1,10 +1,11 @@
 import type { AnalysedSpot, Analysis } from '../chart/analyse.ts'
-import { beatTicks, type Chart } from '../chart/chart.ts'
+import { beatOf, beatTicks, type Chart, type Metre } from '../chart/chart.ts'
 import { type Override, overrideAt } from '../chart/overrides.ts'
 import type { Ticks } from '../pitch/units.ts'
 import { placeWithHome } from '../reading/read.ts'
 import type { Place } from '../reading/role.ts'
 import type { School } from '../reading/school.ts'
+import type { Span } from './bars.ts'
 import { lastBegun } from './last-begun.ts'
 
 /** A chord as it sounds over a line: from and to in ticks from the start of the chart. */
@@ -23,6 +24,7 @@ export interface Timeline {
   readonly length: number
   /** How many soundings on from each the next chord stands. */
   readonly chordAfter: readonly number[]
+  /** A beat and a bar of the metre it begins in: what lengths are measured by. */
   readonly beat: Ticks
   readonly beatsInBar: number
 }
@@ -31,14 +33,26 @@ export const timelineOf = (chart: Chart, { spots }: Analysis, said: readonly Ove
   const beat = beatTicks(chart.metre)
   let from = 0
   const soundings = spots.map((spot, index): Sounding => {
-    const { chord, bar, at, length } = spot.spot
-    const home = overrideAt(said, bar, 1 + at / beat)?.home
+    const { chord, bar, length } = spot.spot
+    const home = overrideAt(said, bar, beatOf(spot.spot))?.home
     const place = chord.kind === 'chord' ? placeWithHome(chord, spot.next, school, spot.job, home) : null
     const sounding = { index, spot, from, to: from + length, place }
     from += length
     return sounding
   })
   return { soundings, length: from, chordAfter: chordsAfter(soundings), beat, beatsInBar: chart.metre.beats }
+}
+
+/** The bar that a moment stands in, in the chorus it is in; null where nothing sounds. */
+export const barRound = (timeline: Timeline, at: number): (Span & { readonly metre: Metre }) | null => {
+  const sounding = soundingAt(timeline, at)
+  if (!sounding) return null
+  const { bar, at: within, metre } = sounding.spot.spot
+  let last = sounding.index
+  while (timeline.soundings[last + 1]?.spot.spot.bar === bar) last++
+  const from = sounding.from - within
+  const after = (timeline.soundings[last]?.to ?? 0) - (timeline.soundings[sounding.index]?.to ?? 0)
+  return { from, to: sounding.to + after, metre }
 }
 
 /** What sounds at a moment, with its times moved to the chorus it is in. */
@@ -76,13 +90,18 @@ export const chordsAfter = (soundings: readonly Sounding[]): readonly number[] =
 /** Beats of a bar that are heard as strong: the first, and where a long bar begins its second half or group. */
 const STRONG: Readonly<Record<number, readonly number[]>> = { 4: [1, 3], 5: [1, 4], 6: [1, 4], 7: [1, 5] }
 
-export const isStrong = (beat: number, { beatsInBar }: Timeline): boolean =>
-  (STRONG[beatsInBar] ?? [1]).some((b) => Math.abs(b - beat) < 0.02)
+export const isStrong = (beat: number, sounding: Sounding | null): boolean =>
+  sounding !== null && (STRONG[sounding.spot.spot.metre.beats] ?? [1]).some((b) => Math.abs(b - beat) < 0.02)
 
 /** The beat of its bar that a moment stands on, from 1, with its fraction; 0 where nothing sounds. */
-export const beatAt = (at: number, sounding: Sounding | null, { beat }: Timeline): number =>
-  sounding ? 1 + Math.round(((at - sounding.from + sounding.spot.spot.at) / beat) * 1000) / 1000 : 0
+export const beatAt = (at: number, sounding: Sounding | null): number => {
+  if (!sounding) return 0
+  const { at: within, metre } = sounding.spot.spot
+  return 1 + Math.round(((at - sounding.from + within) / beatTicks(metre)) * 1000) / 1000
+}
 
 /** Whether a moment stands on a strong beat. */
-export const isStrongAt = (at: number, timeline: Timeline): boolean =>
-  isStrong(beatAt(at, soundingAt(timeline, at), timeline), timeline)
+export const isStrongAt = (at: number, timeline: Timeline): boolean => {
+  const sounding = soundingAt(timeline, at)
+  return isStrong(beatAt(at, sounding), sounding)
+}

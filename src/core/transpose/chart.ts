@@ -1,4 +1,4 @@
-import type { Chart } from '../chart/chart.ts'
+import type { Chart, Key } from '../chart/chart.ts'
 import type { Job } from '../chart/job.ts'
 import type { Override } from '../chart/overrides.ts'
 import type { Harmony } from '../chord/chord.ts'
@@ -27,16 +27,19 @@ export const transposeOverride = (said: Override, by: Interval): Override => {
 /** A whole chart in another pitch; beats, sections and places in the text stay. */
 export const transposeChart = (chart: Chart, by: Interval): Chart => ({
   ...chart,
-  key: chart.key && { ...chart.key, tonic: writtenRoot(chart.key.tonic, by) },
+  key: transposeKey(chart.key, by),
   written: chart.written.map((b) => transposeBar(b, by)),
   bars: chart.bars.map((b) => transposeBar(b, by)),
 })
 
-const transposeBar = <B extends { readonly spots: readonly { readonly chord: Harmony }[] }>(
+const transposeKey = (key: Key | null, by: Interval): Key | null => key && { ...key, tonic: writtenRoot(key.tonic, by) }
+
+const transposeBar = <B extends { readonly key: Key | null; readonly spots: readonly { readonly chord: Harmony }[] }>(
   bar: B,
   by: Interval,
 ): B => ({
   ...bar,
+  key: transposeKey(bar.key, by),
   spots: bar.spots.map((s) => ({ ...s, chord: transposeHarmony(s.chord, by) })),
 })
 
@@ -51,8 +54,8 @@ export const transposeChartText = (text: string, chart: Chart, by: Interval): st
       const beats = /:\d+(\.\d+)?$/.exec(so.slice(t.at, t.end))?.[0] ?? ''
       return so.slice(0, t.at) + transposeHarmony(chord, by).symbol + beats + so.slice(t.end)
     }, text)
-  const { key } = chart
-  if (!key) return moved
-  const name = writtenRoot(key.tonic, by).name
-  return moved.replace(/^(\s*key\s*=\s*)[A-G](?:bb|##|[b#♭♯x𝄫𝄪])?/imu, (_, head: string) => head + name)
+  return moved.replace(/^(\s*key\s*=\s*)([A-G](?:bb|##|[b#♭♯x𝄫𝄪])?)/gimu, (_, head: string, named: string) => {
+    const tonic = readNote(named, 0)
+    return head + (tonic.ok ? writtenRoot(tonic.value.note, by).name : named)
+  })
 }

@@ -1,3 +1,4 @@
+import { Problem } from '../problems.ts'
 import type { Database } from '../sql.ts'
 import { BACKED_UP } from './tables.ts'
 
@@ -28,6 +29,8 @@ const damageOf = async (db: Database, name: string, table: string, key: string):
       return byKey?.found === found ? null : { table: name, why: 'its index does not find every row' }
     })
   } catch (error) {
+    // A server that is away says nothing of what it holds.
+    if (error instanceof Problem) throw error
     return { table: name, why: `it does not read: ${error instanceof Error ? error.message : 'unknown'}` }
   }
 }

@@ -160,7 +160,8 @@ export const readyThreads = (after: number): void => {
       const sent: Sent = { warm: name }
       laneNamed(name)
         .pool.run(sent)
-        .catch((error: unknown) => console.error(error))
+        // One that is ended while it gets ready is no failure.
+        .catch((error: unknown) => lanes.has(name) && console.error(error))
     }
   }
   setTimeout(start, after).unref()

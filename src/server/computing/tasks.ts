@@ -122,7 +122,8 @@ const importFile: Task = async (asked) => {
   const { name, bytes } = await upload(asked)
   const { tune } = checkQuery(asked.query, FILE_QUERIES.import)
   const read = await readChartFile(bytes, tune)
-  if (!read.ok) throw new Problem('bad_file', read.error.why, [fieldError('file', read.error.why, name)])
+  if (!read.ok)
+    throw new Problem(read.error.code ?? 'bad_file', read.error.why, [fieldError('file', read.error.why, name)])
   return json(importAnswer(read.value, name))
 }
 

@@ -16,6 +16,8 @@ export interface SheetChord {
 export interface SheetBar {
   readonly number: number
   readonly section: string | null
+  /** Where it is the first or another one. */
+  readonly metre: string | null
   readonly chords: readonly SheetChord[]
 }
 
@@ -129,6 +131,7 @@ export const ChartSheet = ({ title, route, badge, bars, clef, strings }: Props) 
             <p className={styles.number}>
               {bar.number}
               {bar.section && <strong> {bar.section}</strong>}
+              {bar.metre && ` ${bar.metre}`}
             </p>
             <div className={styles.chords}>
               {bar.chords.map((c, i) => (

@@ -1,5 +1,5 @@
 import { type MouseEvent, useMemo, useRef } from 'react'
-import { type Audit, type Chart, type Key, toGlyphs } from '../../core/index.ts'
+import { type Audit, type Chart, type Key, metreName, newMetres, toGlyphs } from '../../core/index.ts'
 import { useInView } from './in-view.ts'
 import styles from './LineBand.module.css'
 import { LineOverview } from './LineOverview.tsx'
@@ -56,17 +56,20 @@ const WINDOWED_FROM = 1000
 
 /** Chord symbols and bar numbers over a line, again in each chorus. */
 const LineChords = ({
+  chart,
   audit,
   layout,
   top,
   isSeen,
 }: {
+  readonly chart: Chart
   readonly audit: Audit
   readonly layout: LineLayout
   readonly top: number
   readonly isSeen: (x: number, w: number) => boolean
 }) => {
   const { soundings, length } = audit.timeline
+  const metres = useMemo(() => newMetres(chart), [chart])
   const choruses = length > 0 ? Math.ceil((layout.bars.at(-1)?.to ?? 0) / length) : 0
   return Array.from({ length: choruses }, (_, k) => k * length).flatMap((start) =>
     soundings.flatMap(({ from, to, spot: { spot } }) => {
@@ -81,6 +84,7 @@ const LineChords = ({
           {spot.at === 0 && (
             <text className={styles.number} x={x + 6} y={LINE.number}>
               {spot.bar}
+              {metres.has(spot.bar) ? ` ${metreName(spot.metre)}` : ''}
             </text>
           )}
         </g>
@@ -144,7 +148,13 @@ export const LineBand = ({
             />
           </div>
           <svg role="group" aria-label="Line" className={styles.band} width={layout.width} height={layout.height}>
-            <LineChords audit={audit} layout={layout} top={layout.staff + staffHeight(withTab)} isSeen={isSeen} />
+            <LineChords
+              chart={chart}
+              audit={audit}
+              layout={layout}
+              top={layout.staff + staffHeight(withTab)}
+              isSeen={isSeen}
+            />
             <line className={styles.homeLine} x1={0} x2="100%" y1={layout.home} y2={layout.home} aria-hidden="true" />
             {onStaff && (
               // biome-ignore lint/a11y/noStaticElementInteractions: keys write degrees in the entry field; this is for a pointer

@@ -1,5 +1,5 @@
 import { useMemo } from 'react'
-import { fingeringOf, type LineAnalysis, midi, type Tuning, toGlyphs } from '../../core/index.ts'
+import { fingeringOf, type LineAnalysis, metreName, midi, newMetres, type Tuning, toGlyphs } from '../../core/index.ts'
 import styles from './LineSheet.module.css'
 import { LineStaff } from './LineStaff.tsx'
 import { type BarInTime, LINE, type LineLayout, layoutLine } from './line-band-layout.ts'
@@ -66,6 +66,8 @@ export const LineSheet = ({ title, badge, lineAnalysis, clef, strings }: Props) 
   )
   const rows = useMemo(() => sheetRows(whole.bars, notes), [whole, notes])
   const inRow = rows[0]?.length ?? 1
+  const metres = useMemo(() => newMetres(chart), [chart])
+  const isFirst = (row: readonly BarInTime[], at: number): boolean => row === rows[0] && at === row[0]?.from
   const high = staffHeight(tab !== null)
   return (
     <div className={styles.sheet} data-sheet>
@@ -83,9 +85,12 @@ export const LineSheet = ({ title, badge, lineAnalysis, clef, strings }: Props) 
             <svg width={WIDTH} height={26 + lift} className={styles.words} aria-hidden="true">
               {timeline.soundings
                 .filter((s) => chorus + s.from >= from && chorus + s.from < to)
-                .map((s) => (
-                  <text key={s.from} className={styles.symbol} x={layout.x(chorus + s.from) + 4} y={20}>
-                    {toGlyphs(s.spot.spot.chord.symbol)}
+                .map(({ from: at, spot: { spot } }) => (
+                  <text key={at} className={styles.symbol} x={layout.x(chorus + at) + 4} y={20}>
+                    {spot.at === 0 && (isFirst(row, chorus + at) || metres.has(spot.bar)) && (
+                      <tspan className={styles.metre}>{metreName(spot.metre)} </tspan>
+                    )}
+                    {toGlyphs(spot.chord.symbol)}
                   </text>
                 ))}
             </svg>

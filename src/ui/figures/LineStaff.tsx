@@ -1,6 +1,7 @@
 import { useEffect, useMemo, useRef, useState } from 'react'
 import {
   type Audit,
+  beatTicks,
   type Chart,
   type Fingered,
   type Key,
@@ -56,7 +57,6 @@ const NO_STAFF = 'The staff could not be loaded.'
 
 /** One bar, drawn when it comes near the window. */
 const StaffBar = ({
-  chart,
   keyHere,
   audit,
   layout,
@@ -93,7 +93,7 @@ const StaffBar = ({
           strings: tab?.strings ?? 0,
           clef,
           key: keySpec(keyHere),
-          metre: chart.metre,
+          metre: bar.metre,
           last,
           tiedOver,
           width: right - left,
@@ -106,7 +106,7 @@ const StaffBar = ({
     return () => {
       wanted = false
     }
-  }, [near, signs, pitches, tab, clef, keyHere, chart, last, tiedOver, left, right, layout, audit])
+  }, [near, signs, pitches, tab, clef, keyHere, bar, last, tiedOver, left, right, layout, audit])
   return <div ref={box} className={styles.bar} style={{ left, width: right - left }} />
 }
 
@@ -133,9 +133,9 @@ const Clef = ({ clef, keyHere, tab }: Pick<Props, 'clef' | 'keyHere' | 'tab'>) =
 /** A line on the staff, over the same moments as its band: values, accidentals, ties; and its tablature. */
 export const LineStaff = (props: Props) => {
   const { audit, bars, layout, tab, clef, keyHere, goesOn = false } = props
-  const { notes, timeline } = audit
+  const { notes } = audit
   const pitches = useMemo(() => notes.map((n) => pitchNamed(n.name, n.pitch)), [notes])
-  const written = useMemo(() => bars.map((b) => writtenBar(notes, b, timeline.beat)), [bars, notes, timeline])
+  const written = useMemo(() => bars.map((b) => writtenBar(notes, b, beatTicks(b.metre))), [bars, notes])
   return (
     <div className={styles.staff} style={{ width: layout.width, height: staffHeight(tab !== null) }} aria-hidden="true">
       <Clef clef={clef} keyHere={keyHere} tab={tab} />

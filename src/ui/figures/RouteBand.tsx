@@ -1,4 +1,4 @@
-import { beatTicks, type Chart } from '../../core/index.ts'
+import { beatTicks, type Chart, metreName, newMetres } from '../../core/index.ts'
 import { hueClass } from './hue.ts'
 import { Playhead } from './Playhead.tsx'
 import styles from './RouteBand.module.css'
@@ -27,8 +27,11 @@ const OVERVIEW_FROM_BARS = 12
 /** The chart as a band in which one says how far out one wants to be, and sees how far one gets, step by step. */
 export const RouteBand = ({ chart, steps, current, near, onGo, onWish, loop, music }: Props) => {
   const [scroller, size] = useSize<HTMLDivElement>()
+  const changes = newMetres(chart)
+  const bars = new Map(chart.bars.map((b) => [b.number, b]))
+  const lengths = steps.map((s) => s.beats * beatTicks((bars.get(s.bar) ?? chart).metre))
   const { width, boxes, fits } = layoutBand(
-    steps.map((s) => s.beats),
+    lengths.map((l) => l / beatTicks(chart.metre)),
     size?.w ?? null,
     !near,
   )
@@ -72,6 +75,8 @@ export const RouteBand = ({ chart, steps, current, near, onGo, onWish, loop, mus
           {steps.map((s, i) => {
             const box = boxes[i]
             const first = i === 0 || steps[i - 1]?.bar !== s.bar
+            const metre = changes.get(s.bar)
+            const words = [bars.get(s.bar)?.section, metre && metreName(metre)]
             return (
               box && (
                 <Step
@@ -80,7 +85,7 @@ export const RouteBand = ({ chart, steps, current, near, onGo, onWish, loop, mus
                   sizes={sizes}
                   {...box}
                   first={first}
-                  section={first ? (chart.bars.find((b) => b.number === s.bar)?.section ?? null) : null}
+                  section={first ? words.filter(Boolean).join(' ') || null : null}
                   here={i === current}
                   onGo={() => onGo(i)}
                   onWish={(fade) => onWish(i, fade)}
@@ -112,13 +117,7 @@ export const RouteBand = ({ chart, steps, current, near, onGo, onWish, loop, mus
           {music && (
             <Playhead
               now={music}
-              xAt={(tick) =>
-                xOfTick(
-                  boxes,
-                  steps.map((s) => s.beats * beatTicks(chart.metre)),
-                  tick,
-                )
-              }
+              xAt={(tick) => xOfTick(boxes, lengths, tick)}
               top={sizes.top - 8}
               bottom={sizes.home + 10}
             />

@@ -1,5 +1,5 @@
 import { memo, useMemo, useRef } from 'react'
-import { barTicks, beatsOf, type Chain, type Chart, toGlyphs } from '../../core/index.ts'
+import { barTicks, beatTicks, type Chain, type Chart, metreName, newMetres, toGlyphs } from '../../core/index.ts'
 import { hueClass } from './hue.ts'
 import { furthestOut, useInView } from './in-view.ts'
 import { Playhead } from './Playhead.tsx'
@@ -43,6 +43,8 @@ interface SpotProps extends StripBox {
   readonly of: number
   readonly sizes: StripSizes
   readonly section: string | null
+  /** The metre that begins with it, where it is another one. */
+  readonly metre: string | null
   readonly here: boolean
   /** Whether it is longer than a bar. */
   readonly whole: boolean
@@ -50,7 +52,7 @@ interface SpotProps extends StripBox {
 }
 
 /** One chord of the strip; drawn anew only where something of it changed. */
-const Spot = memo(({ spot: s, x, w, fade, path, of, sizes, section, here, whole, onGo }: SpotProps) => (
+const Spot = memo(({ spot: s, x, w, fade, path, of, sizes, section, metre, here, whole, onGo }: SpotProps) => (
   <g role="listitem" aria-label={itemName(s)} aria-setsize={of} aria-posinset={s.index + 1}>
     <g
       role="button"
@@ -78,6 +80,7 @@ const Spot = memo(({ spot: s, x, w, fade, path, of, sizes, section, here, whole,
           <text className={styles.number} x={x + 7} y={sizes.home + 19}>
             {s.spot.bar}
             {section ? ` ${section}` : ''}
+            {metre ? ` ${metre}` : ''}
           </text>
         </>
       )}
@@ -90,16 +93,17 @@ const Spot = memo(({ spot: s, x, w, fade, path, of, sizes, section, here, whole,
 export const Strip = ({ chart, spots, current, chains = [], onGo, loop = null, music = null }: Props) => {
   const scroller = useRef<HTMLDivElement>(null)
   const sizes = useShort() ? LOW_STRIP : STRIP
-  const layout = useMemo(() => layoutStrip(spots, (s) => beatsOf(s.spot, chart.metre), sizes), [spots, chart, sizes])
+  const beat = beatTicks(chart.metre)
+  const layout = useMemo(() => layoutStrip(spots, (s) => s.spot.length / beat, sizes), [spots, beat, sizes])
   const brackets = useMemo(() => layoutBrackets(chains, layout.boxes, sizes), [chains, layout, sizes])
   const sections = useMemo(() => new Map(chart.bars.map((b) => [b.number, b.section])), [chart])
+  const metres = useMemo(() => newMetres(chart), [chart])
   const here = layout.boxes[current]
   const [x, w] = [here?.x ?? 0, here?.w ?? 0]
   useInSight(scroller, { x, w, always: true })
   const isSeen = useInView(scroller, spots.length > WINDOWED_FROM, x)
   const lengths = spots.map((s) => s.spot.length)
   const inLoop = loop ? spots.filter((s) => s.spot.bar >= loop.from && s.spot.bar <= loop.to) : []
-  const full = barTicks(chart.metre)
   return (
     <div className={styles.frame}>
       {chart.bars.length > OVERVIEW_FROM_BARS && (
@@ -122,6 +126,7 @@ export const Strip = ({ chart, spots, current, chains = [], onGo, loop = null, m
           {spots.map((s, i) => {
             const box = layout.boxes[i]
             if (!box || (i !== current && !isSeen(box.x, box.w))) return null
+            const metre = s.spot.at === 0 ? metres.get(s.spot.bar) : undefined
             const section = s.spot.at === 0 ? sections.get(s.spot.bar) : null
             return (
               <Spot
@@ -131,8 +136,9 @@ export const Strip = ({ chart, spots, current, chains = [], onGo, loop = null, m
                 of={spots.length}
                 sizes={sizes}
                 section={section ?? null}
+                metre={metre ? metreName(metre) : null}
                 here={i === current}
-                whole={s.spot.length > full}
+                whole={s.spot.length > barTicks(s.spot.metre)}
                 onGo={onGo}
               />
             )

@@ -1,4 +1,4 @@
-import { type Audit, barsAt, beatTicks, type Chart } from '../../core/index.ts'
+import { type Audit, barsAt, beatTicks, type Chart, type Metre } from '../../core/index.ts'
 import { STAFF, staffHeight } from './staff-size.ts'
 
 /** Sizes of the line's band, px: the same with and without tablature but for what lies under it. */
@@ -59,6 +59,7 @@ export interface NoteBox {
 /** A bar in time, ticks from the start of the line. */
 export interface BarInTime {
   readonly number: number
+  readonly metre: Metre
   readonly from: number
   readonly to: number
 }
@@ -78,7 +79,7 @@ const barsInTime = (chart: Chart, form: number, end: number): readonly BarInTime
   const once = barsAt(chart)
   const rounds = form > 0 ? Math.max(1, Math.ceil(end / form)) : 0
   return Array.from({ length: rounds }, (_, k) => k * form).flatMap((start) =>
-    once.map(({ number, from, to }) => ({ number, from: start + from, to: start + to })),
+    once.map(({ number, metre, from, to }) => ({ number, metre, from: start + from, to: start + to })),
   )
 }
 

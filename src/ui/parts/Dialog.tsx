@@ -16,8 +16,21 @@ export const Dialog = ({ title, open, onClose, children }: Props) => {
     if (open) dialog.current?.showModal()
     else dialog.current?.close()
   }, [open])
+  // The browser tells of a closing only after it: what was opened anew meanwhile stays.
+  const closed = () => {
+    if (open && !dialog.current?.open) onClose()
+  }
   return (
-    <dialog ref={dialog} className={styles.dialog} aria-label={title} onClose={onClose}>
+    <dialog
+      ref={dialog}
+      className={styles.dialog}
+      aria-label={title}
+      onCancel={(e) => {
+        e.preventDefault()
+        onClose()
+      }}
+      onClose={closed}
+    >
       <header className={styles.head}>
         <h2>{title}</h2>
         <Button onClick={onClose}>Close</Button>

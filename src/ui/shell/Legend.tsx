@@ -39,6 +39,18 @@ const WORDS = [
   ['Seam', 'the join between two overlays'],
   ['School', 'the set of judgements one follows'],
 ] as const
+/** What may stand in a chart's text. */
+const CHART_TEXT = [
+  ['| Dm7 G7 | Cmaj7 |', 'bars; chords share a bar evenly'],
+  ['Dm7:3 G7', 'a chord of three beats, the next takes the rest; Dm7 / / G7 does the same'],
+  ['%  N.C.  ?', 'the bar before once more; no chord; a chord nobody knows'],
+  ['|: … :|  1.  2.', 'a repeat and its endings'],
+  ['3/4', 'another metre from here on: before a chord, or metre = 3/4 on a line of its own'],
+  ['key = Eb', 'the key, and another one between bars'],
+  ['== A', 'a section'],
+  ['pickup = 1', 'beats before the first bar; also title, tempo, feel'],
+  ['// a word', 'a remark'],
+] as const
 const PLACES = ['everywhere', 'strip', 'an overlay', 'a route', 'the player', 'lists'] as const
 const HEADS = {
   everywhere: 'Keys everywhere',
@@ -87,6 +99,15 @@ export const Legend = () => {
             ))}
             <li>A short cut stub: no way into the next chord.</li>
           </ul>
+          <h3>A chart’s text</h3>
+          <dl className={styles.words}>
+            {CHART_TEXT.map(([sign, means]) => (
+              <div key={sign}>
+                <dt>{sign}</dt>
+                <dd>{means}</dd>
+              </div>
+            ))}
+          </dl>
         </section>
         <section>
           {PLACES.map((where) => (

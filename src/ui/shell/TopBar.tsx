@@ -1,6 +1,6 @@
 import { Undo2 } from 'lucide-react'
 import { useEffect } from 'react'
-import { keyName, toGlyphs } from '../../core/index.ts'
+import { keyName, metreName, toGlyphs } from '../../core/index.ts'
 import { Button } from '../parts/Button.tsx'
 import { Select } from '../parts/Select.tsx'
 import { AT_START, go } from '../state/address/address.ts'
@@ -75,7 +75,7 @@ export const TopBar = ({ boot: given }: { readonly boot: Handed }) => {
           {chart && (
             <span className={styles.facts}>
               {chart.key ? `${toGlyphs(keyName(chart.key))} · ` : ''}
-              {chart.metre.beats}/{chart.metre.unit} · {chart.tempo}
+              {metreName(openChart.current?.spot.metre ?? chart.metre)} · {chart.tempo}
             </span>
           )}
         </div>

@@ -4,6 +4,7 @@ import { Button } from '../parts/Button.tsx'
 import { type Address, AT_START, go } from '../state/address/address.ts'
 import { KINDS } from '../state/kept/kinds.ts'
 import { $opening, openingKey } from '../state/kept/opening.ts'
+import { $isLetIn } from '../state/kept/request.ts'
 import type { KindName } from '../state/kept/row-types.ts'
 import { $left, $rows, dropLeft, forgetRow, keepAnew, keepLeft, settleRow } from '../state/kept/rows.ts'
 import type { ServerRow, Standing } from '../state/kept/standing.ts'
@@ -109,8 +110,15 @@ export const Unkept = ({ address }: { readonly address: Address }) => {
   const troubled = useTroubled().filter((t) => !isToldHere(t))
   const open = left.filter((l) => l.version === 0 || !$rows[l.kind].get()[l.id])
   const more = troubled.length + open.length - 2 * MOST_SHOWN
+  const isLetIn = useStore($isLetIn, FIRST)
   return (
     <>
+      {!isLetIn && (
+        <p className={styles.notice} role="alert">
+          <span>This device is let in no longer. What you change is held here.</span>
+          <a href="/door">Give a code</a>
+        </p>
+      )}
       {open.slice(0, MOST_SHOWN).map((l) => (
         <LeftOver key={l.key} left={l} />
       ))}

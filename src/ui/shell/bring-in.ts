@@ -11,13 +11,12 @@ const bringLine = (file: File, why: string): void => {
 
 /** A score or a tune is a line where one looks at lines; else a chart, unless it holds no chords. */
 const bring = async (file: File): Promise<void> => {
-  if (/\.midi?$/i.test(file.name)) return bringLine(file, 'A MIDI file is looked into as a line.')
-  const isMusic = /\.(abc|xml|musicxml|mxl)$/i.test(file.name)
+  const isMusic = /\.(abc|xml|musicxml|mxl|midi?)$/i.test(file.name)
   if (isMusic && $address.get()?.view === 'line') return bringLine(file, 'It is looked into as a line.')
   go({ view: 'charts' })
   await readIn(file)
   const answer = $importing.get()?.answer
-  if (!answer || answer.ok || !answer.detail.includes('no chord symbols')) return
+  if (!answer || answer.ok || answer.code !== 'no_chords') return
   dropImported()
   bringLine(file, 'It holds no chords, so it is looked into as a line.')
 }

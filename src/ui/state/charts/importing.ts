@@ -5,7 +5,7 @@ import { addChart } from './library.ts'
 
 /** What a file holds, read but not kept. */
 export interface ReadChart {
-  readonly format: 'text' | 'musicxml' | 'abc'
+  readonly format: 'text' | 'musicxml' | 'abc' | 'midi'
   readonly title: string
   readonly text: string
   readonly read: {

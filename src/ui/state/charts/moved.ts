@@ -16,7 +16,7 @@ export interface MovedIdea {
 
 /** The ideas of a chart that its text has left behind; both the chart and the ideas are in concert pitch. */
 export const movedIdeas = (chart: Chart, chartId: string, ideas: readonly IdeaRow[]): readonly MovedIdea[] => {
-  const spots = spotsOf(chart).map((s) => ({ bar: s.bar, beat: beatOf(s, chart.metre), symbol: s.chord.symbol }))
+  const spots = spotsOf(chart).map((s) => ({ bar: s.bar, beat: beatOf(s), symbol: s.chord.symbol }))
   return ideas
     .filter((i) => i.chartId === chartId && i.bar !== null && i.beat !== null)
     .filter((i) => !spots.some((s) => s.bar === i.bar && sameBeat(s.beat, i.beat ?? 0) && s.symbol === i.chord))

@@ -1,3 +1,5 @@
+import { atom } from 'nanostores'
+
 /** What the server answered, or why it did not: `code` is the problem's, `unreachable` where nothing answered. */
 export type Answer<T> =
   | { readonly ok: true; readonly value: T }
@@ -10,15 +12,23 @@ export type Answer<T> =
       readonly current?: unknown
     }
 
+/** Whether this device is let in, as far as it was told. */
+export const $isLetIn = atom(true)
+
 /** What a request was answered, or that nothing answered. */
 export const answered = async <T>(send: () => Promise<Response>): Promise<Answer<T>> => {
   try {
     const response = await send()
     const read = await response.json()
-    if (response.ok) return { ok: true, value: read }
+    if (response.ok) {
+      $isLetIn.set(true)
+      return { ok: true, value: read }
+    }
     const { code, detail, current } = read
     // A check that took too long says nothing of what was sent: the machine was busy.
-    const passing = response.status >= 500 || code === 'too_long'
+    // A telephone that is let in no longer may be let in again.
+    const passing = response.status >= 500 || code === 'too_long' || code === 'not_let_in'
+    if (code === 'not_let_in') $isLetIn.set(false)
     return { ok: false, code, detail, passing, current }
   } catch {
     return { ok: false, code: 'unreachable', detail: 'The program is not answering.', passing: true }

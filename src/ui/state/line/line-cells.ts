@@ -1,4 +1,11 @@
-import { type Audit, type LineAnalysis, reverse, transposeChord, transposeOverlay } from '../../../core/index.ts'
+import {
+  type Audit,
+  beatOf,
+  type LineAnalysis,
+  reverse,
+  transposeChord,
+  transposeOverlay,
+} from '../../../core/index.ts'
 import { keepIdea } from '../kept/kept.ts'
 import type { KeptNote, LineRow } from '../kept/row-types.ts'
 import type { OpenChart } from '../tune/open-chart.ts'
@@ -16,15 +23,15 @@ export const keepCell = (
   const sounding = audit.notes[from]?.sounding
   const place = sounding?.place
   if (!overlay || !place) return
-  const { bar, at } = sounding.spot.spot
+  const { spot } = sounding.spot
   const back = reverse(instrument.written)
   void keepIdea({
     overlay: transposeOverlay(overlay, back).name,
     chord: transposeChord(place.chord, back).symbol,
     next: place.next && transposeChord(place.next, back).symbol,
     chartId,
-    bar: chartId === null ? null : bar,
-    beat: chartId === null ? null : 1 + at / audit.timeline.beat,
+    bar: chartId === null ? null : spot.bar,
+    beat: chartId === null ? null : beatOf(spot),
   })
 }
 

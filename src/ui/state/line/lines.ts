@@ -1,5 +1,6 @@
 import { atom, computed } from 'nanostores'
 import {
+  beatOf,
   type Grid,
   instrument,
   type Line,
@@ -207,8 +208,7 @@ export const $lineAnalysis = atom<LineAnalysis | null>(null)
 export const goToNote = (note: number): void => {
   const n = $lineAnalysis.get()?.audit.notes[note]
   const spot = n?.sounding?.spot.spot
-  const beat = spot && n.sounding ? 1 + spot.at / ($lineAnalysis.get()?.audit.timeline.beat ?? 1) : 1
-  go({ note, ...(spot ? { bar: spot.bar, beat } : {}) })
+  go({ note, ...(spot ? { bar: spot.bar, beat: beatOf(spot) } : {}) })
 }
 
 /** One note on or back; tells whether the Line view is in sight. */

@@ -1,4 +1,4 @@
-import { barTicks, type KeyOrder, type Line, namedNotes, soundingAt, studyOf } from '../../../core/index.ts'
+import { barRound, type KeyOrder, type Line, namedNotes, soundingAt, studyOf } from '../../../core/index.ts'
 import { $address, go } from '../address/address.ts'
 import { $kept, sayKept } from '../kept/kept.ts'
 import { addRow } from '../kept/rows.ts'
@@ -15,11 +15,11 @@ export const keepStudy = (name: string, line: Line, order: KeyOrder): void => {
   const tune = address && kept && concertTune(address, kept)
   const chord = tune && line.flatMap((n) => soundingAt(tune.timeline, n.at)?.place?.chord ?? [])[0]
   if (!tune || !chord) return say('It lies over no chord, so there is nothing to take through the keys.')
-  const { metre } = tune.chart
+  const { from, metre } = barRound(tune.timeline, line[0]?.at ?? 0) ?? { from: 0, metre: tune.chart.metre }
   const study = studyOf(
     {
       ...{ line, chord, name, keys: KEYS, order, range: RANGE },
-      ...{ barTicks: barTicks(metre), metre: `${metre.beats}/${metre.unit}` },
+      ...{ from, metre },
     },
     Math.random,
   )

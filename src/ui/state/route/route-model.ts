@@ -72,7 +72,7 @@ export const routeModel = (address: Address, openChart: OpenChart, inHand: Route
   const analysis: Analysis = { key: openChart.key, spots: openChart.spots, chains: openChart.chains }
   const wishes = readRequest(plan, openChart.settings.naming)
   const options = wishes.ok ? wishes.value.slots : SPOT_BY_SPOT
-  const slots = slotsOf(openChart.chart, analysis, openChart.overrides, openChart.settings.school, options)
+  const slots = slotsOf(analysis, openChart.overrides, openChart.settings.school, options)
   const at = slots.filter((s) => s.bar < address.bar || (s.bar === address.bar && s.beat <= address.beat + 1e-6)).at(-1)
   const { preset: _, eachSeries: __, ...request } = plan
   return {

@@ -1,5 +1,7 @@
 import {
   type Instrument,
+  metreName,
+  newMetres,
   type Overlay,
   placeOf,
   type Reading,
@@ -43,6 +45,7 @@ export const sheetBars = (
   const { chart, settings, spots, instrument } = openChart
   if (!chart) return []
   const back = reverse(instrument.written)
+  const metres = newMetres(chart)
   const moved = (c: Parameters<typeof transposeChord>[0]) => transposeChord(transposeChord(c, back), plays.written)
   const readingOf = (s: StripSpot, overlay: Overlay): Reading | null => {
     const { chord } = s.spot
@@ -52,9 +55,10 @@ export const sheetBars = (
   }
   return chart.bars
     .filter((b) => loop === null || (b.number >= loop.from && b.number <= loop.to))
-    .map((b) => ({
+    .map((b, i) => ({
       number: b.number,
       section: b.section,
+      metre: i === 0 || metres.has(b.number) ? metreName(b.metre) : null,
       chords: spots
         .filter((s) => s.spot.bar === b.number)
         .map((s): SheetChord => {

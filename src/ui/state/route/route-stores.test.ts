@@ -47,7 +47,7 @@ describe('a plan in the address', () => {
 describe('a route that is followed', () => {
   const steps = [step(1, 1), step(1, 3, 'F'), step(2, 1), step(3, 1), step(4, 2, 'Am')]
   it('cuts the chords where it has steps; what is said of a chord stays', () => {
-    const cut = cutAtSteps(spots, steps, read.value.metre)
+    const cut = cutAtSteps(spots, steps)
     expect(cut.spots.map((s) => [s.index, s.spot.bar, s.spot.at / 960, s.spot.length / 960, s.next?.symbol])).toEqual([
       [0, 1, 0, 2, 'Dm7'],
       [1, 1, 2, 2, 'G7'],
@@ -58,7 +58,7 @@ describe('a route that is followed', () => {
     ])
     expect(cut.spots[1]?.job).toEqual(spots[0]?.job)
     expect(moveChains(chains, cut.movedTo)[0]?.to.spots[0]?.index).toBe(3)
-    expect(cutAtSteps(spots, [], read.value.metre).spots).toEqual(spots)
+    expect(cutAtSteps(spots, []).spots).toEqual(spots)
   })
   it('is at its last step that began', () => {
     expect([stepAt(steps, { bar: 1, beat: 2.5 })?.overlay, stepAt(steps, { bar: 1, beat: 3 })?.overlay]).toEqual([

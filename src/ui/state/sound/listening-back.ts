@@ -1,8 +1,11 @@
 import { atom } from 'nanostores'
 import {
   bandOver,
+  barRound,
+  beatsOfBars,
   feelOf,
   formOf,
+  loopedTimeline,
   type Midi,
   msPerTick,
   oneVoice,
@@ -53,7 +56,7 @@ const bandIn = (
 ): readonly ScoreNote[] => {
   const feel = feelOf(tune.chart)
   const swing = swingOf(feel, tempo, $openChart.get()?.settings.swing ?? null)
-  const once = swungNotes(bandOver(tune.chart, tune.timeline, feel, form), tune.timeline.beat, swing)
+  const once = swungNotes(bandOver(tune.chart, tune.timeline, feel, form), beatsOfBars(tune.timeline), swing)
   const size = form.to - form.from
   const [first, last] = [Math.floor(span.from / size), Math.ceil(span.to / size)]
   return Array.from({ length: Math.max(0, last - first) }, (_, k) => (first + k) * size - form.from)
@@ -83,10 +86,11 @@ export const takeScore = (row: TakeRow, span: Span, { band, sound, rate }: HowHe
 /** The whole bars round a stretch of a take, in ticks; all of it where none is named. */
 export const barsRound = (row: TakeRow, stretch: Span | null): Span => {
   const over = tuneOfTake(row)
-  const bar = over ? over.tune.timeline.beat * over.tune.timeline.beatsInBar : 3840
+  const timeline = over && (row.bars ? loopedTimeline(over.tune.timeline, over.form) : over.tune.timeline)
   const last = row.notes.at(-1)
-  const [from, to] = stretch ? [stretch.from, stretch.to] : [row.notes[0]?.at ?? 0, last ? last.at + last.for : bar]
-  return { from: Math.max(0, Math.floor(from / bar) * bar), to: Math.max(1, Math.ceil(to / bar)) * bar }
+  const [from, to] = stretch ? [stretch.from, stretch.to] : [row.notes[0]?.at ?? 0, last ? last.at + last.for : 1]
+  const [first, end] = [Math.max(0, from), Math.max(1, to)].map((at, i) => timeline && barRound(timeline, at - i))
+  return { from: first?.from ?? 0, to: end?.to ?? 3840 }
 }
 
 let transportIfOpen: typeof import('../../../sound/transport.ts') | null = null

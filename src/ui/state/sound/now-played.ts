@@ -1,5 +1,5 @@
 import { atom } from 'nanostores'
-import { heardLine, midi, ticks } from '../../../core/index.ts'
+import { beatOf, heardLine, midi, sameBeat, ticks } from '../../../core/index.ts'
 import type { NoteIn } from '../../../input/notes.ts'
 import type { PlayedNow } from '../../figures/PlayedTab.tsx'
 import { $address } from '../address/address.ts'
@@ -21,10 +21,8 @@ export const showPlayed = ({ kind, pitch }: NoteIn): void => {
   const [address, kept, openChart] = [$address.get(), $kept.get(), $openChart.get()]
   const tune = address && kept && concertTune(address, kept)
   if (!tune || !openChart || tune.timeline.length === 0) return
-  const { soundings, length, beat } = tune.timeline
-  const here = soundings.find(
-    ({ spot: { spot } }) => spot.bar === address.bar && Math.abs(1 + spot.at / beat - address.beat) < 1e-6,
-  )
+  const { soundings, length } = tune.timeline
+  const here = soundings.find(({ spot: { spot } }) => spot.bar === address.bar && sameBeat(beatOf(spot), address.beat))
   const at = (musicTick() ?? here?.from ?? 0) % length
   const line = [{ at: ticks(Math.max(0, Math.floor(at))), for: ticks(1), pitch: midi(pitch) }]
   const [note] = heardLine(line, tune.timeline, openChart.settings.weights)

@@ -1,5 +1,5 @@
 import { atom } from 'nanostores'
-import type { Tune } from '../../../core/index.ts'
+import { beatOf, type Tune } from '../../../core/index.ts'
 import type { Mix, Score } from '../../../sound/score.ts'
 import { $address, go } from '../address/address.ts'
 import { slideSetting } from '../kept/keep-setting.ts'
@@ -169,11 +169,11 @@ const watchMusic = (mine: number): void => {
 const showMusic = (): void => {
   const at = musicTick()
   if (at === null || !tune || tune.timeline.length === 0) return
-  const { soundings, length, beat } = tune.timeline
+  const { soundings, length } = tune.timeline
   const within = at % length
   const spot = soundings.find((s) => within < s.to)?.spot.spot
   if (!spot) return
-  const place = { bar: spot.bar, beat: 1 + spot.at / beat }
+  const place = { bar: spot.bar, beat: beatOf(spot) }
   const before = $music.get()
   if (before?.bar === place.bar && before.beat === place.beat) return
   $music.set(place)

@@ -16,11 +16,11 @@ export interface RoundToTake {
 export const $roundToTake = atom<RoundToTake | null>(null)
 
 /** What lies over a round, from each chord at which it changes. */
-const planOf = ({ tune: { chart, timeline }, span, laid }: Stage): KeptPlan | null => {
+const planOf = ({ tune: { timeline }, span, laid }: Stage): KeptPlan | null => {
   const steps = timeline.soundings
     .filter((s) => s.from >= span.from && s.from < span.to)
     .map(({ from, spot: { spot } }) => ({
-      ...{ bar: spot.bar, beat: beatOf(spot, chart.metre) },
+      ...{ bar: spot.bar, beat: beatOf(spot) },
       overlay: laid.find((l) => l.from <= from && from < l.to)?.overlay.name ?? null,
     }))
   return planOver(steps)

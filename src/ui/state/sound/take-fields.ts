@@ -20,7 +20,7 @@ export const roundOver = (text: string | null): RoundToTake | null => {
 const planOf = (tune: Tune): KeptPlan | null => {
   const steps = $kept.get()?.route?.steps ?? []
   const laid = tune.timeline.soundings.map(({ spot: { spot } }) => {
-    const at = { bar: spot.bar, beat: beatOf(spot, tune.chart.metre) }
+    const at = { bar: spot.bar, beat: beatOf(spot) }
     const wished = stepAt(steps, at)?.wished
     return { ...at, overlay: laidAt(steps, at), ...(wished == null ? {} : { wished }) }
   })

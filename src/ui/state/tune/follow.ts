@@ -1,4 +1,4 @@
-import { beatTicks, type Chain, type KeptStep, type Metre, type SpotInChart, ticks } from '../../../core/index.ts'
+import { beatTicks, type Chain, type KeptStep, type SpotInChart, ticks } from '../../../core/index.ts'
 
 /** Spots cut where a route has a step of its own, and where each of the old ones now begins. */
 export interface Followed<S extends SpotInChart> {
@@ -7,21 +7,16 @@ export interface Followed<S extends SpotInChart> {
 }
 
 /** Cuts spots at a route's steps: both parts keep what is said of the chord, and the first goes on to the same chord. */
-export const cutAtSteps = <S extends SpotInChart>(
-  spots: readonly S[],
-  steps: readonly KeptStep[],
-  metre: Metre,
-): Followed<S> => {
+export const cutAtSteps = <S extends SpotInChart>(spots: readonly S[], steps: readonly KeptStep[]): Followed<S> => {
   if (steps.length === 0) return { spots, movedTo: spots.map((s) => s.index) }
-  const beat = beatTicks(metre)
   const cut: S[] = []
   const movedTo: number[] = []
   for (const s of spots) {
     movedTo.push(cut.length)
-    const { bar, at, length, chord } = s.spot
+    const { bar, at, length, chord, metre } = s.spot
     const inside = steps
       .filter((step) => step.bar === bar && step.beat !== undefined)
-      .map((step) => ticks(((step.beat ?? 1) - 1) * beat))
+      .map((step) => ticks(((step.beat ?? 1) - 1) * beatTicks(metre)))
       .filter((t) => t > at && t < at + length)
     const starts = [...new Set([at, ...inside])].sort((a, b) => a - b)
     for (const [i, start] of starts.entries()) {

@@ -103,6 +103,7 @@ describe('the sheet of a chart', () => {
       [['Dmaj7', 'A', false]],
       [['Dmaj7', 'A', true]],
     ])
+    expect(bars.map((b) => b.metre)).toEqual(['4/4', null, null])
     expect(sheetBars(openChart(), instrument('bb'), null, { from: 2, to: 2 }).map((b) => b.number)).toEqual([2])
     // A staff of five notes takes half a line, three triads a quarter each.
     expect(sheetLines(bars).map((line) => line.map((b) => b.number))).toEqual([[1, 2, 3]])

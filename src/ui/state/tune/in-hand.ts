@@ -1,6 +1,5 @@
 import {
   beatsOf,
-  type Chart,
   type KeptStep,
   layChain,
   layStep,
@@ -55,11 +54,11 @@ const chartToLayOver = (openChart: OpenChart): string | null => {
   return id
 }
 
-const placeOfSpot = (spot: StripSpot, { instrument }: OpenChart, { metre }: Chart) => {
+const placeOfSpot = (spot: StripSpot, { instrument }: OpenChart) => {
   const { chord } = spot.spot
   const back = reverse(instrument.written)
   const symbol = chord.kind === 'chord' ? transposeChord(chord, back).symbol : chord.symbol
-  return { bar: spot.spot.bar, beat: spot.beat, beats: beatsOf(spot.spot, metre), chord: symbol }
+  return { bar: spot.spot.bar, beat: spot.beat, beats: beatsOf(spot.spot), chord: symbol }
 }
 
 /** Lays an overlay (concert pitch; null: nothing) over the chord in view, in the route in hand. */
@@ -67,7 +66,7 @@ const layOver = async (overlay: string | null): Promise<void> => {
   const openChart = $openChart.get()
   const current = openChart?.current
   if (!openChart?.chart || !current?.reading) return
-  const place = placeOfSpot(current, openChart, openChart.chart)
+  const place = placeOfSpot(current, openChart)
   const { settings, instrument } = openChart
   const read = overlay === null ? null : readOverlay(overlay)
   const reading = read?.ok

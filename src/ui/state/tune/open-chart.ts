@@ -76,9 +76,9 @@ const chordFrom = (symbol: string | null): Chord | null => {
 const NO_STEPS: readonly KeptStep[] = []
 
 /** The spots of a tune, cut where a followed route has steps of its own, before anything is laid over them. */
-const bareSpots = latest((analysis: Analysis, steps: readonly KeptStep[], { metre }: Chart) => {
-  const { spots, movedTo } = cutAtSteps(analysis.spots, steps, metre)
-  const bare = spots.map((s): StripSpot => ({ ...s, beat: beatOf(s.spot, metre), reading: null, by: 'home' }))
+const bareSpots = latest((analysis: Analysis, steps: readonly KeptStep[]) => {
+  const { spots, movedTo } = cutAtSteps(analysis.spots, steps)
+  const bare = spots.map((s): StripSpot => ({ ...s, beat: beatOf(s.spot), reading: null, by: 'home' }))
   return { bare, movedTo }
 })
 
@@ -157,7 +157,7 @@ export const openChartOf = (address: Address, kept: Kept): OpenChart => {
   const route = chartId !== null && kept.route?.chartId === chartId ? kept.route : null
   // The Route view has a band of its own steps.
   const steps = address.view === 'route' ? NO_STEPS : (route?.steps ?? NO_STEPS)
-  const { bare, movedTo } = bareSpots(analysis, steps, chart)
+  const { bare, movedTo } = bareSpots(analysis, steps)
   const here = spotAt(bare, address)
   const { school, weights } = settings
   const laid = laidSpots(bare, steps, overrides, school, weights, plays.written)
@@ -175,7 +175,7 @@ export const openChartOf = (address: Address, kept: Kept): OpenChart => {
   const anew = inView?.spot.chord.kind === 'chord' && asks ? readAnew(inView, sounding ?? inView.spot.chord) : null
   const spots = anew ? laid.map((s) => (s.index === anew.index ? anew : s)) : laid
   const current = here && (spots[here.index] ?? null)
-  const concertSpot = here && cutAtSteps(concertSpots, steps, chart.metre).spots[here.index]
+  const concertSpot = here && cutAtSteps(concertSpots, steps).spots[here.index]
   const back = reverse(plays.written)
   return {
     ...base,

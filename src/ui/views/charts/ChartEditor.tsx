@@ -95,7 +95,7 @@ export const ChartEditor = ({ standing, openChart, editor }: Props) => {
     const spot = chart && spotsOf(chart).find((s) => s.text.at <= at && at <= s.text.end)
     const now = latest.current.openChart.current
     if (!spot || (now?.spot.bar === spot.bar && now.spot.at === spot.at)) return
-    go({ bar: spot.bar, beat: beatOf(spot, chart.metre), over: null, sounds: null, home: null })
+    go({ bar: spot.bar, beat: beatOf(spot), over: null, sounds: null, home: null })
   }
   // biome-ignore lint/correctness/useExhaustiveDependencies: the editor lives as long as its chart is open
   useEffect(() => {

@@ -7,7 +7,7 @@ import type { ChartRow } from '../../state/kept/row-types.ts'
 import styles from './ChartsView.module.css'
 
 const NEW_TEXT = 'title = New chart\nmetre = 4/4\ntempo = 120\n\n== A\n| Cmaj7 | % | % | % |\n'
-const FILES = '.txt,.musicxml,.xml,.mxl,.abc,text/plain'
+const FILES = '.txt,.musicxml,.xml,.mxl,.abc,.mid,.midi,text/plain'
 
 /** A new chart, or one from a file. */
 export const BringIn = () => {

@@ -107,7 +107,7 @@ const Correction = ({ spot, openChart }: { readonly spot: StripSpot; readonly op
 /** Cuts the chord in view in two at its middle beat, so that each half can carry its own overlay; or joins it again. */
 const Split = ({ spot, openChart }: { readonly spot: StripSpot; readonly openChart: OpenChart }) => {
   const { chart } = openChart
-  const beats = chart ? beatsOf(spot.spot, chart.metre) : 0
+  const beats = chart ? beatsOf(spot.spot) : 0
   const cut = openChart.cuts.find((c) => c.bar === spot.spot.bar && (c.beat === spot.beat || c.split === spot.beat))
   if (cut) return <Button onClick={() => correct(cut.bar, cut.beat, { split: 0 })}>Join its halves again</Button>
   if (beats < 2) return null

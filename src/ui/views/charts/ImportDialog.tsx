@@ -6,7 +6,7 @@ import { Select } from '../../parts/Select.tsx'
 import { $importing, dropImported, keepImported, type ReadChart, readIn } from '../../state/charts/importing.ts'
 import styles from './ImportDialog.module.css'
 
-const FORMAT_NAMES = { text: 'chart text', musicxml: 'MusicXML', abc: 'ABC' } as const
+const FORMAT_NAMES = { text: 'chart text', musicxml: 'MusicXML', abc: 'ABC', midi: 'MIDI' } as const
 
 const Found = ({ found, file }: { readonly found: ReadChart; readonly file: File }) => {
   const { read, leftOut, tunes, chosen } = found

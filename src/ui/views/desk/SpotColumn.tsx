@@ -75,7 +75,7 @@ const Figures = ({ reading }: { readonly reading: Reading }) => (
 export const SpotColumn = ({ openChart, current }: { readonly openChart: OpenChart; readonly current: StripSpot }) => {
   const { chart, sounding } = openChart
   const { spot, next, reading } = current
-  const length = chart ? beatsWords(beatsOf(spot, chart.metre)) : ''
+  const length = chart ? beatsWords(beatsOf(spot)) : ''
   const from = spot.at > 0 ? ` from beat ${beatText(current.beat)}` : ''
   return (
     <section className={styles.column} aria-label="Chord">

@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useRef } from 'react'
-import { barsAt } from '../../../core/index.ts'
+import { barsAt, momentOf } from '../../../core/index.ts'
 import { say } from '../../state/page/notices.ts'
 import { useOver } from '../overlay/use-over.ts'
 import type { SideProps } from './LineSides.tsx'
@@ -40,7 +40,7 @@ export const FadePanel = ({ lineAnalysis, row }: SideProps) => {
     const chorus = Math.floor((from * beat) / Math.max(1, length)) * (length / beat)
     const all = (route?.steps ?? []).flatMap((s): readonly Point[] => {
       const bar = bars.find((b) => b.number === s.bar)
-      return bar && s.fade !== undefined ? [{ x: chorus + bar.from / beat + (s.beat ?? 1) - 1, y: s.fade }] : []
+      return bar && s.fade !== undefined ? [{ x: chorus + momentOf(bar, s.beat ?? 1) / beat, y: s.fade }] : []
     })
     const before = all.filter((p) => p.x <= from).at(-1)
     const within = all.filter((p) => p.x > from && p.x <= to)

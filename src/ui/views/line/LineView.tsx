@@ -1,6 +1,6 @@
 import { useStore } from '@nanostores/react'
 import { useEffect, useMemo } from 'react'
-import { MOST, pitchClass, plainNote, printCount, sameBeat, toGlyphs, verdictOf } from '../../../core/index.ts'
+import { beatOf, MOST, pitchClass, plainNote, printCount, sameBeat, toGlyphs, verdictOf } from '../../../core/index.ts'
 import { LineBand } from '../../figures/LineBand.tsx'
 import { useShort } from '../../figures/short.ts'
 import { Button } from '../../parts/Button.tsx'
@@ -103,10 +103,10 @@ const LineView = ({ address, kept, openChart }: ViewProps) => {
   const { bar, beat } = address
   useEffect(() => {
     if (!reads || !lineAnalysis || (bar === 1 && beat === 1)) return
-    const { notes: heard, timeline } = lineAnalysis.audit
+    const { notes: heard } = lineAnalysis.audit
     const sounding = heard[$address.get()?.note ?? 0]?.sounding
     const spot = sounding?.spot.spot
-    if (spot?.bar === bar && sameBeat(1 + spot.at / timeline.beat, beat)) return
+    if (spot?.bar === bar && sameBeat(beatOf(spot), beat)) return
     const first = firstNoteAt(lineAnalysis, bar, beat)
     if (first >= 0) go({ note: first })
   }, [lineAnalysis, bar, beat, reads])

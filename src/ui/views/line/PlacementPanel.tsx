@@ -35,10 +35,10 @@ export const PlacementPanel = ({ lineAnalysis, row, notes }: SideProps) => {
           }))}
           onPick={(v) => move((Number(v) - 1 - chorus) * form)}
         />
-        <Button title="Its first beat was the one before" onClick={() => move(-beatTicks(chart.metre))}>
+        <Button title="Its first beat was the one before" onClick={() => move(-beatTicks((bar ?? chart).metre))}>
           ← beat
         </Button>
-        <Button title="Its first beat is the next one" onClick={() => move(beatTicks(chart.metre))}>
+        <Button title="Its first beat is the next one" onClick={() => move(beatTicks((bar ?? chart).metre))}>
           beat →
         </Button>
       </div>

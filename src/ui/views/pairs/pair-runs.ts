@@ -1,4 +1,4 @@
-import { beatTicks, type Overlay, type Reading } from '../../../core/index.ts'
+import { barTicks, type Overlay, type Reading, TICKS_PER_QUARTER } from '../../../core/index.ts'
 import type { StripSpot } from '../../figures/strip-layout.ts'
 import type { OpenChart } from '../../state/tune/open-chart.ts'
 
@@ -26,7 +26,7 @@ const goesOn = (a: Reading, b: Reading): boolean =>
 export const runsFrom = (openChart: OpenChart, bars: number): readonly ChordRun[] => {
   const { spots, current, chart } = openChart
   if (!current || !chart || !isPair(current)) return []
-  const eighth = beatTicks(chart.metre) * (chart.metre.unit / 8)
+  const eighth = TICKS_PER_QUARTER / 2
   const after = spots.slice(current.index + 1)
   const until = after.findIndex((s) => !isPair(s) || s.spot.bar - current.spot.bar >= MOST_BARS)
   const all = [current, ...(until < 0 ? after : after.slice(0, until))].filter(isPair)
@@ -41,11 +41,9 @@ export const runsFrom = (openChart: OpenChart, bars: number): readonly ChordRun[
   return together.flatMap(({ reading, eighths }) => {
     const { groups } = reading.overlay
     if (!groups) return []
-    passed += together.length === 1 ? Math.max(eighths, bars * barEighths(chart)) : eighths
+    passed += together.length === 1 ? Math.max(eighths, bars * (barTicks(current.spot.metre) / eighth)) : eighths
     const count = Math.max(together.length === 1 ? 2 : 1, Math.round(passed / EIGHTHS) - played)
     played += count
     return [{ reading, groups, count }]
   })
 }
-
-const barEighths = ({ metre }: NonNullable<OpenChart['chart']>): number => (metre.beats * 8) / metre.unit

@@ -36,7 +36,7 @@ export const Recipes = (props: RouteProps) => {
   const { analysis, plan } = model
   const recipes = useMemo(() => {
     if (!chart) return []
-    const slots = slotsOf(chart, analysis, [], settings.school, { ...SPOT_BY_SPOT, bars: plan.bars })
+    const slots = slotsOf(analysis, [], settings.school, { ...SPOT_BY_SPOT, bars: plan.bars })
     return recipesIn({ chart, analysis, slots, school: settings.school, other })
   }, [chart, analysis, plan.bars, settings.school, other])
   return (

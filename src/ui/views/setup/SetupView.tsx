@@ -13,6 +13,7 @@ import { Ears } from './Ears.tsx'
 import { Schools } from './Schools.tsx'
 import styles from './SetupView.module.css'
 import { Strings } from './Strings.tsx'
+import { Telephones } from './Telephones.tsx'
 
 const LOOK_NAMES = { system: 'As the system has it', light: 'Light', club: 'Club (dark)' } as const
 const DIRECTION_NAMES = {
@@ -105,6 +106,7 @@ const SECTIONS: Readonly<
   ears: { label: 'My ears', Part: Ears },
   strings: { label: 'Strings', Part: Strings },
   look: { label: 'Look and keys', Part: Look },
+  telephones: { label: 'Telephones', Part: Telephones },
   backup: { label: 'Backup', Part: Backups },
   care: { label: 'Take care', Part: Care },
 }

@@ -11,7 +11,7 @@ export const beatsLeft = ({ chart, spots, current }: OpenChart, tick: number): n
   const from = spots.slice(0, current.index).reduce((sum, s) => sum + s.spot.length, 0)
   const within = form > 0 ? (tick % form) - from : -1
   if (within < 0 || within >= current.spot.length) return null
-  return Math.ceil((current.spot.length - within) / beatTicks(chart.metre))
+  return Math.ceil((current.spot.length - within) / beatTicks(current.spot.metre))
 }
 
 /** The beats left of the chord, counted down while the band plays. It draws itself, so that the stand need not. */

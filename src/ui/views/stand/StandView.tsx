@@ -25,7 +25,7 @@ const change = (openChart: OpenChart): string => {
   const { current, spots, chart } = openChart
   if (!current?.next || !chart) return 'no next chord'
   const after = spots[current.index + 1] ?? spots[0]
-  const length = beatsWords(beatsOf(current.spot, chart.metre))
+  const length = beatsWords(beatsOf(current.spot))
   const where = after ? `bar ${after.spot.bar}${after.beat > 1 ? `, beat ${beatText(after.beat)}` : ''}` : ''
   return `after ${length}, ${where}`
 }

@@ -1,6 +1,15 @@
 import { choice, partOf, type ValueOf } from '../codec.ts'
 
-export const SETUP_SECTIONS = ['instrument', 'school', 'ears', 'strings', 'look', 'backup', 'care'] as const
+export const SETUP_SECTIONS = [
+  'instrument',
+  'school',
+  'ears',
+  'strings',
+  'look',
+  'telephones',
+  'backup',
+  'care',
+] as const
 export type SetupSection = (typeof SETUP_SECTIONS)[number]
 
 /** Which section of Set-up is open. */

@@ -8,7 +8,7 @@ export const TakeFade = ({ read: { reading } }: { readonly read: TakeRead }) => 
   const canvas = useRef<HTMLCanvasElement>(null)
   const drawn = useMemo(() => {
     const { notes, timeline } = reading.audit
-    const { beat, beatsInBar } = timeline
+    const { beat, length, soundings } = timeline
     const last = notes.at(-1)
     const played = [
       ...notes.map((n) => ({ x: n.at / beat, y: n.fade })),
@@ -18,10 +18,11 @@ export const TakeFade = ({ read: { reading } }: { readonly read: TakeRead }) => 
       { x: s.from / beat, y: s.wished },
       { x: s.to / beat, y: s.wished },
     ])
-    const bars = Math.ceil((played.at(-1)?.x ?? 0) / beatsInBar)
-    const inForm = Math.max(1, Math.round(timeline.length / beat / beatsInBar))
-    const first = timeline.soundings[0]?.spot.spot.bar ?? 1
-    const lines = Array.from({ length: bars + 1 }, (_, i) => ({ number: first + (i % inForm), at: i * beatsInBar }))
+    const begins = soundings.filter((s, i) => s.spot.spot.bar !== soundings[i - 1]?.spot.spot.bar)
+    const rounds = length > 0 ? Math.ceil(((played.at(-1)?.x ?? 0) * beat + 1) / length) : 0
+    const lines = Array.from({ length: rounds }, (_, k) => k * length).flatMap((start) =>
+      begins.map((s) => ({ number: s.spot.spot.bar, at: (start + s.from) / beat })),
+    )
     return { played, wished: steps, lines }
   }, [reading])
   useEffect(() => {
