@@ -8,7 +8,8 @@ import { Problem, problemResponse } from './server/problems.ts'
 /** On a thread of its own: what is answered may be long. */
 const packed = promisify<Uint8Array, Uint8Array<ArrayBuffer>>(gzip)
 
-const COMPRESSIBLE = /^(text\/|application\/(json|problem\+json))/
+/** A stream of news is never whole. */
+const COMPRESSIBLE = /^(text\/(?!event-stream)|application\/(json|problem\+json))/
 
 const compressed = async (request: Request, response: Response): Promise<Response> => {
   const type = response.headers.get('content-type') ?? ''

@@ -4,7 +4,7 @@ import { damagedSentence, looksWhole } from './backup/whole.mjs'
 import { lockDirectory, whyNotTaken } from './lock.mjs'
 import { type Migrated, migrate, NEWEST_SCHEMA, Newer } from './migrations.ts'
 import { roomFor } from './room.ts'
-import type { Database } from './sql.ts'
+import { CHANNEL, type Database } from './sql.ts'
 
 interface Queries {
   query<T>(text: string, parameters?: unknown[]): Promise<{ rows: T[] }>
@@ -85,6 +85,7 @@ export const openDatabase = async (directory: string): Promise<Database> => {
           return work(sqlOver(tx))
         }),
       hasRoomFor: (bytes) => roomFor(directory, bytes),
+      listen: async (hears) => void (await pg.listen(CHANNEL, hears)),
       close: async () => {
         await pg.close()
         await unlock()

@@ -6,6 +6,7 @@ import { BODIES, QUERIES } from './compute-schemas.ts'
 import { DOOR, NAME_BODY, OPEN_BODY } from './devices/schemas.ts'
 import { FILE_QUERIES } from './file-schemas.ts'
 import { KIND_NAMES, KINDS, type KindName } from './kinds.ts'
+import { PLAYING_BODY, TOLD } from './live/schemas.ts'
 import { MAKE_BODY, REUSE_BODY, STUDY_BODY, VARY_BODY } from './make-schemas.ts'
 import { PRACTICE_QUERIES } from './practice.ts'
 import { QUIZ_BODY } from './quiz.ts'
@@ -193,6 +194,23 @@ const DOORS = [
   ],
 ] as const
 
+/** What is changed and played elsewhere, as it comes; each event holds JSON of its own. */
+const LIVE = [
+  [
+    '/changes',
+    {
+      get: {
+        operationId: 'changes',
+        responses: {
+          200: { description: 'Events, as long as one listens', ...content('text/event-stream', { type: 'string' }) },
+          default: problem,
+        },
+      },
+    },
+  ],
+  ['/playing', posted('playing', PLAYING_BODY, TOLD)],
+] as const
+
 const KEPT = {
   id: Joi.string().required(),
   version: Joi.number().integer().min(1).required(),
@@ -256,6 +274,7 @@ export const openapi = (version: string) => ({
     ...FILES,
     ...BACKUPS,
     ...DOORS,
+    ...LIVE,
     ...KIND_NAMES.flatMap(keeping),
     ['/undo', posted('undo', CHANGE, BROUGHT)],
     ['/redo', posted('redo', CHANGE, BROUGHT)],

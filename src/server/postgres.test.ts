@@ -70,6 +70,8 @@ describe.skipIf(!hasPostgres)('data on a PostgreSQL server', () => {
     const db = await openPostgres(server.newDatabase(), directory)
     const acknowledged = new Map<string, string>()
     const codes = new Set<string>()
+    const heard: { readonly news: string; readonly id?: string }[] = []
+    await db.listen((told) => heard.push(JSON.parse(told)))
     let isOver = false
     const clients = Array.from({ length: 8 }, async (_, client) => {
       for (let i = 0; !isOver; i++) {
@@ -94,6 +96,14 @@ describe.skipIf(!hasPostgres)('data on a PostgreSQL server', () => {
     const rows = await db.query<{ id: string; note: string }>('select id, note from ideas')
     const kept = new Map(rows.map((r) => [r.id, r.note]))
     expect([...acknowledged].filter(([id, note]) => kept.get(id) !== note)).toEqual([])
+    // What was told while it was away went by unheard, and that is told; then all goes on.
+    const isHeard = async (): Promise<boolean> => {
+      const { id } = await createRow(db, 'ideas', idea('after all'))
+      await new Promise((resolve) => setTimeout(resolve, 100))
+      return heard.some((h) => h.id === id)
+    }
+    await expect.poll(isHeard, { timeout: 10_000 }).toBe(true)
+    expect(heard.some((h) => h.news === 'missed')).toBe(true)
     await db.close()
   })
 

@@ -3,7 +3,7 @@ import pg from 'pg'
 import { type Migrated, migrate, NEWEST_SCHEMA } from './migrations.ts'
 import { Problem } from './problems.ts'
 import { roomFor } from './room.ts'
-import type { Database } from './sql.ts'
+import { CHANNEL, type Database, MISSED } from './sql.ts'
 
 /** Connections of one process; so long one is waited for, ms. */
 const MOST_CONNECTIONS = 8
@@ -78,17 +78,48 @@ const inTransaction = async <T>(
   }
 }
 
+const LISTENED_AGAIN_MS = 500
+
+/** A connection that hears what is told, made anew as often as it is lost; gives what ends it. */
+const listening = (config: pg.ClientConfig, hears: (told: string) => void): (() => Promise<void>) => {
+  let client: pg.Client | null = null
+  let [isOver, wasLost] = [false, false]
+  const connect = (): void => {
+    const mine = new pg.Client(config)
+    client = mine
+    let isGone = false
+    const again = (): void => {
+      if (isOver || isGone) return
+      isGone = true
+      wasLost = true
+      setTimeout(connect, LISTENED_AGAIN_MS).unref()
+    }
+    mine.on('notification', ({ payload }) => payload && hears(payload))
+    mine.on('error', again)
+    mine.on('end', again)
+    mine
+      .connect()
+      .then(() => mine.query(`listen ${CHANNEL}`))
+      .then(() => wasLost && hears(MISSED))
+      .catch(again)
+  }
+  connect()
+  return async () => {
+    isOver = true
+    await client?.end().catch(() => undefined)
+  }
+}
+
 /**
  * Opens a database on a PostgreSQL server (15 or newer), which several processes may share. The sounds and the backups
  * lie in the data directory all the same. Rejects with a sentence where the server does not answer or the data is newer.
  */
 export const openPostgres = async (url: string, directory: string): Promise<Database> => {
   mkdirSync(directory, { recursive: true })
+  const config = { connectionString: url, connectionTimeoutMillis: PATIENCE_MS, application_name: 'crossfade' }
   const pool = new pg.Pool({
-    connectionString: url,
+    ...config,
     max: MOST_CONNECTIONS,
-    connectionTimeoutMillis: PATIENCE_MS,
-    application_name: 'crossfade',
     options: '-c timezone=UTC',
     types: { getTypeParser: (oid, format) => (oid === EIGHT_BYTES ? Number : pg.types.getTypeParser(oid, format)) },
   })
@@ -103,6 +134,7 @@ export const openPostgres = async (url: string, directory: string): Promise<Data
     await pool.end()
     throw error
   }
+  const ends: (() => Promise<void>)[] = []
   return {
     query: <Row>(text: string, parameters?: readonly unknown[]) =>
       withClient(pool, (client) => sqlOver(client).query<Row>(text, parameters)),
@@ -118,7 +150,11 @@ export const openPostgres = async (url: string, directory: string): Promise<Data
         inTransaction(client, 'transaction isolation level repeatable read, read only', work),
       ),
     hasRoomFor: (bytes) => roomFor(directory, bytes),
-    close: () => pool.end(),
+    listen: async (hears) => void ends.push(listening(config, hears)),
+    close: async () => {
+      await Promise.all(ends.map((end) => end()))
+      await pool.end()
+    },
     schemaVersion: NEWEST_SCHEMA,
     directory,
   }

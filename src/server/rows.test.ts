@@ -11,7 +11,7 @@ import { openPostgres } from './postgres.ts'
 import { Problem } from './problems.ts'
 import { CHANGES, IN_HAND, MOST_CHANGES, PAGE, PRACTICE, STATEMENTS, sortsOf } from './queries.ts'
 import { createRow, deleteRow, getRow, redo, undo, updateRow } from './rows.ts'
-import type { Database } from './sql.ts'
+import { type Database, TELL } from './sql.ts'
 
 const chart = (title: string) => ({ title, text: `title = ${title}\n| C |`, tags: [] })
 const code = async (work: Promise<unknown>): Promise<string> =>
@@ -35,6 +35,22 @@ describe.each(PLACES)('the data %s', (place) => {
     await db.close()
     server?.end()
     rmSync(directory, { recursive: true })
+  })
+
+  it('tells each change with the word of its step, and what is taken back with none', async () => {
+    const heard: object[] = []
+    await db.listen((told) => heard.push(JSON.parse(told)))
+    await new Promise((resolve) => setTimeout(resolve, 300))
+    const { id } = await createRow(db, 'charts', chart('Told'), { id: null, step: 'a tab-0' })
+    await updateRow(db, 'charts', id, 1, chart('Told twice'), 'a tab-1')
+    await updateRow(db, 'charts', id, 2, chart('Told again'), 'a tab-1')
+    await undo(db, null)
+    await redo(db, null)
+    await deleteRow(db, 'charts', id)
+    const steps = ['a tab-0', 'a tab-1', 'a tab-1', null, null, null]
+    await expect.poll(() => heard).toEqual(steps.map((step) => ({ news: 'row', kind: 'charts', id, step })))
+    await db.query(TELL, [JSON.stringify({ news: 'playing', bar: 3 })])
+    await expect.poll(() => heard.at(-1)).toEqual({ news: 'playing', bar: 3 })
   })
 
   it('undoes and redoes making, changing and removing, and counts the version up each time', async () => {

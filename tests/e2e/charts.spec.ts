@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { expect, type Page, test } from '@playwright/test'
 import { emptyData, type Running, removeData, startServer } from '../serving.ts'
-import { complaints, currentSpot, open, slopeLabels, strip } from './page.ts'
+import { complaints, currentSpot, hearsNothing, open, slopeLabels, strip } from './page.ts'
 import { call } from './server.ts'
 
 const TIDE = 'title = Slack Tide\nkey = F\n\n== A\n| Fmaj7 | Dm7 | Gm7 | C7 |\n'
@@ -95,6 +95,7 @@ test('keys are letters while one types, the pedal still walks, and the caret fol
 
 test('two tabs never overwrite each other: the second is told, shown both, and chooses', async ({ page, context }) => {
   const id = await made('Two Hands')
+  await hearsNothing(context)
   const other = await context.newPage()
   for (const tab of [page, other]) {
     await open(tab, `${server.address}charts?chart=${id}`)

@@ -42,6 +42,21 @@ const paired = async (name = 'Stand'): Promise<string> => {
   return cookie?.split(';')[0] ?? ''
 }
 
+test('a device hears what is changed elsewhere until it is turned out', async () => {
+  const cookie = await paired('Look-out')
+  const news = await fetch(`${base()}api/v1/changes`, { headers: { ...ELSEWHERE, cookie } })
+  expect(news.headers.get('content-type')).toBe('text/event-stream')
+  const heard = news.text()
+  const { id } = (await call(base(), 'POST', 'charts', { title: 'Lantern', text: '| Dm7 |' })).body
+  await atMachine(
+    'DELETE',
+    `devices/${(await atMachine('GET', 'door')).devices.find((d) => d.name === 'Look-out')?.id}`,
+  )
+  await call(base(), 'DELETE', `charts/${id}`)
+  expect(await heard).toMatch(new RegExp(`^retry: \\d+\n\ndata: .*"id" : "${id}".*\n\ndata: .*devices.*\n\n$`))
+  expect((await fetch(`${base()}api/v1/changes`, { headers: ELSEWHERE })).status).toBe(401)
+})
+
 test('who may do what from where', async () => {
   const cookie = await paired()
   const revoked = await paired('Lost on the pier')

@@ -1,6 +1,6 @@
 import { expect, type Page, type Route, test } from '@playwright/test'
 import { emptyData, type Running, removeData, startServer } from '../serving.ts'
-import { ask, complaints, currentSpot, ideas, open, strip } from './page.ts'
+import { ask, complaints, currentSpot, hearsNothing, ideas, open, strip } from './page.ts'
 import { call } from './server.ts'
 
 const TIDE = '| Fmaj7 | Dm7 | Gm7 | C7 |\n'
@@ -77,6 +77,7 @@ test.describe('edits of charts', () => {
   })
 
   test('a conflict on one chart leaves the others alone, and typing goes on in all of them', async ({ page }) => {
+    await hearsNothing(page)
     const [a, b] = [await chart('Spring One'), await chart('Spring Two')]
     await onCharts(page, a)
     const theirs = { title: 'Spring One', text: 'title = Spring One\n| Fmaj7 | E7 |\n', version: 1 }
@@ -99,6 +100,7 @@ test.describe('edits of charts', () => {
   })
 
   test('theirs can be taken after a conflict, and the editor shows it and types on', async ({ page }) => {
+    await hearsNothing(page)
     const id = await chart('Neap')
     await onCharts(page, id)
     await api('PUT', `charts/${id}`, { title: 'Neap', text: 'title = Neap\n| Fmaj7 | E7 |\n', version: 1 })
@@ -149,6 +151,7 @@ test.describe('edits of charts', () => {
   test('a chart removed elsewhere while one types: it says so, and what was typed can be kept anew', async ({
     page,
   }) => {
+    await hearsNothing(page)
     const id = await chart('Overboard')
     await onCharts(page, id)
     await api('DELETE', `charts/${id}`)
@@ -331,6 +334,7 @@ test.describe('lines, routes and ideas', () => {
   })
 
   test('a line that another tab changed is a choice, not a loss', async ({ page }) => {
+    await hearsNothing(page)
     const id = await chart('Two Pens')
     const l = await line('Shared', id)
     await onLine(page, id, l)

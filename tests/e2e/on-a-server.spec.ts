@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test'
 import { hasPostgres, type PostgresServer, startPostgres } from '../postgres.ts'
 import { emptyData, type Running, removeData, startServer } from '../serving.ts'
-import { open } from './page.ts'
+import { hearsNothing, open } from './page.ts'
 import { call } from './server.ts'
 
 test.skip(!hasPostgres, 'PostgreSQL is not installed here')
@@ -28,6 +28,7 @@ test('while the database is away it is told, what is typed waits, and both progr
   const tags = async (i: 0 | 1): Promise<readonly string[]> => (await call(at(i), 'GET', `charts/${id}`)).body.tags
   expect(await tags(1)).toEqual([])
   const pages = await Promise.all([0, 1].map(() => browser.newPage()))
+  for (const page of pages) await hearsNothing(page)
   for (const [i, page] of pages.entries()) await open(page, `${at(i as 0 | 1)}charts?chart=${id}`)
   const [first, second] = pages as [(typeof pages)[0], (typeof pages)[0]]
   const type = async (page: typeof first, text: string): Promise<void> => {

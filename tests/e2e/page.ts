@@ -1,4 +1,4 @@
-import type { Locator, Page } from '@playwright/test'
+import type { BrowserContext, Locator, Page } from '@playwright/test'
 
 /** Goes to an address and waits until the page answers to keys. Collects what the browser complains of. */
 export const open = async (page: Page, address: string): Promise<void> => {
@@ -13,6 +13,12 @@ export const complaints = (page: Page): readonly string[] => {
   page.on('pageerror', (e) => said.push(e.message))
   return said
 }
+
+/** From now on what is changed elsewhere is not heard there, as where the way to the server is slow. */
+export const hearsNothing = (of: Page | BrowserContext): Promise<unknown> =>
+  of.route('**/api/v1/changes', (route) =>
+    route.fulfill({ contentType: 'text/event-stream', body: 'retry: 3600000\n\n' }),
+  )
 
 /** Types a question into the ask bar, by key alone. */
 export const ask = async (page: Page, question: string): Promise<void> => {

@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test'
 import { boardFerry } from './ferry.ts'
 import { wrongIn } from './frame.ts'
-import { complaints, open } from './page.ts'
+import { complaints, hearsNothing, open } from './page.ts'
 import { serverOfFile } from './server.ts'
 
 const SIZES = [
@@ -62,6 +62,7 @@ for (const look of ['light', 'dark'] as const)
       test.slow()
       const context = await browser.newContext({ colorScheme: look, reducedMotion: 'reduce' })
       const page = await context.newPage()
+      await hearsNothing(page)
       await page.setViewportSize(SIZES[0])
       await open(
         page,

@@ -4,7 +4,7 @@ import { rm, stat } from 'node:fs/promises'
 import { Readable } from 'node:stream'
 import { readBody, readQuery } from '../door.ts'
 import { inTurn } from '../in-turn.ts'
-import type { Database } from '../sql.ts'
+import { type Database, MISSED, TELL } from '../sql.ts'
 import { checkAgain, foundDamage, store } from '../store.ts'
 import { damageSentence } from './damage.ts'
 import { keepBackupOfNews, keptPath, listBackups, passingPath, told } from './kept-backups.ts'
@@ -69,6 +69,7 @@ const bring = async (db: Database, path: string, { how, look }: RestoreAsked) =>
     if (look) return { ...holds, how: null, before: null, came: null }
     const before = await keepBefore(db)
     const came = await restore(db, backup, how)
+    await db.query(TELL, [MISSED])
     await checkAgain()
     return { ...holds, how, before, came }
   } finally {

@@ -34,4 +34,4 @@ export type LaneName = keyof typeof LANES
 export const laneOf = (task: TaskName): LaneName => (task === 'plan' ? 'plans' : 'usual')
 
 /** So many of one asker wait for one kind of task, and so many in all in one lane. */
-export const MOST_WAITING = { ofOne: 16, inAll: 64 } as const
+export const MOST_WAITING = { ofOne: 64, inAll: 256 } as const

@@ -18,6 +18,10 @@ const admit = async (cookies: string): Promise<From> => {
 }
 Object.assign(globalThis, { [Symbol.for('crossfade.admit')]: admit })
 
+/** Whether who asked is let in still. */
+export const admitted = async (request: Request): Promise<boolean> =>
+  (await admit(request.headers.get('cookie') ?? '').catch(() => 'elsewhere')) === 'device'
+
 /** Where this request came from. While developing there is no gate, and nobody comes from elsewhere. */
 export const cameFrom = (request: Request): From => {
   const from = request.headers.get(FROM)

@@ -1,5 +1,6 @@
 import { readBody } from '../door.ts'
-import type { Database } from '../sql.ts'
+import { DEVICES } from '../live/stream.ts'
+import { type Database, TELL } from '../sql.ts'
 import { store } from '../store.ts'
 import { onlyHere } from './admit.ts'
 import { giveCode, readDoor, setOpen } from './codes.ts'
@@ -30,7 +31,10 @@ const atTheMachine =
 
 export const doorAnswer = atTheMachine()
 
-export const openAnswer = atTheMachine(async (db, request) => setOpen(db, (await readBody(request, OPEN_BODY)).open))
+export const openAnswer = atTheMachine(async (db, request) => {
+  await setOpen(db, (await readBody(request, OPEN_BODY)).open)
+  await db.query(TELL, [DEVICES])
+})
 
 export const codeAnswer = atTheMachine(async (db, request) => {
   await readBody(request, NOTHING, true)
@@ -40,4 +44,8 @@ export const codeAnswer = atTheMachine(async (db, request) => {
 export const nameAnswer = (id: string) =>
   atTheMachine(async (db, request) => nameDevice(db, id, (await readBody(request, NAME_BODY)).name))
 
-export const revokeAnswer = (id: string) => atTheMachine((db) => revokeDevice(db, id))
+export const revokeAnswer = (id: string) =>
+  atTheMachine(async (db) => {
+    await revokeDevice(db, id)
+    await db.query(TELL, [DEVICES])
+  })

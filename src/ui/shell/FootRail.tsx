@@ -52,7 +52,7 @@ export const FootRail = ({ boot: given }: { readonly boot: Handed }) => {
   }
   return (
     <>
-      <Notices address={address} />
+      <Notices address={address} kept={kept} />
       <BandPanel address={address} kept={kept} openChart={openChart} />
       <footer className={styles.rail}>
         <nav aria-label="Views" className={styles.views}>

@@ -71,7 +71,7 @@ describe('the ask bar', () => {
 })
 
 describe('notices', () => {
-  const shown = () => render(<Notices address={props().address} />)
+  const shown = () => render(<Notices address={props().address} kept={props().kept} />)
   const idea = {
     overlay: 'B dorian',
     chord: 'Bb7',

@@ -17,9 +17,11 @@ const PREFIX = 'crossfade-unsent '
 
 /** A word no other tab has. */
 const word = (): string => `${Date.now().toString(36)}${Math.random().toString(36).slice(2, 10)}`
-const TAB = word()
+/** What tells this tab from every other. */
+export const TAB = word()
 let count = 0
 export const newStep = (): string => `${TAB}-${count++}`
+export const isOwnStep = (step: string | null): boolean => step?.startsWith(`${TAB}-`) ?? false
 
 const keyOf = (kind: KindName, id: string, tab: string): string => `${PREFIX}${tab} ${kind} ${id}`
 const tabOf = (key: string): string => key.slice(PREFIX.length).split(' ')[0] ?? ''

@@ -3,8 +3,11 @@ import { useSyncExternalStore } from 'react'
 import { $address, type Address, startAddress } from '../address/address.ts'
 import { startRecent } from '../charts/recent.ts'
 import { $kept, type Kept, startKept } from '../kept/kept.ts'
+import { listenToNews } from '../kept/news.ts'
+import { hearChange } from '../kept/others.ts'
 import { startLines } from '../line/lines.ts'
 import { startSessions } from '../practice/session.ts'
+import { hearPlaying, startTellingMusic } from '../sound/elsewhere.ts'
 import { startHearingWritten } from '../sound/line-hearing.ts'
 import { startListeningBack } from '../sound/listening-back.ts'
 import { startMusic } from '../sound/playing.ts'
@@ -52,6 +55,11 @@ export const startSession = (boot: Boot): void => {
   startListeningBack()
   startMidiPedal()
   void keepHeldTake().then(recoverTakes)
+  startTellingMusic()
+  listenToNews((news) => {
+    hearChange(news)
+    hearPlaying(news)
+  })
 }
 
 const useStarted = <T>(store: ReadableAtom<T | null>, asked: () => T): T =>

@@ -1,0 +1,74 @@
+import { admitted, cameFrom } from '../devices/admit.ts'
+import { Problem } from '../problems.ts'
+import type { Database } from '../sql.ts'
+import { store } from '../store.ts'
+
+/** So many pages of one process hear at once: each browser needs one. */
+const MOST_STREAMS = 100
+/** What a page does not take is held for it up to so many news; then it is let go of, and reads anew when it comes back. */
+const MOST_HELD = 500
+/** A sign of life keeps the connection open, and finds out that nobody is there, ms. */
+const ALIVE_EVERY = 15_000
+/** A page that lost the stream comes back after so long, ms. */
+const BACK_AFTER = 1000
+
+/** Told when somebody is let in no longer. */
+export const DEVICES = JSON.stringify({ news: 'devices' })
+
+type Hears = (told: string) => void
+const hearers = new Set<Hears>()
+/** One connection to the database serves all pages of this process. */
+let heard: { readonly db: Database; readonly ready: Promise<void> } | null = null
+
+const listenOnce = async (db: Database): Promise<void> => {
+  if (heard?.db !== db)
+    heard = {
+      db,
+      ready: db.listen((told) => {
+        for (const hears of hearers) hears(told)
+      }),
+    }
+  await heard.ready
+}
+
+/** News as they come, to one page, as server-sent events; a telephone that is turned out hears no more. */
+export const newsAnswer = async (request: Request): Promise<Response> => {
+  const db = await store()
+  if (hearers.size >= MOST_STREAMS) throw new Problem('busy', 'Too many pages listen at once.')
+  await listenOnce(db)
+  const isDevice = cameFrom(request) === 'device'
+  const encoder = new TextEncoder()
+  let end = (): void => undefined
+  const body = new ReadableStream<Uint8Array>(
+    {
+      start: (controller) => {
+        const write = (text: string): void => {
+          if ((controller.desiredSize ?? 0) <= 0) return end()
+          controller.enqueue(encoder.encode(text))
+        }
+        const stillLetIn = async (): Promise<void> => {
+          if (isDevice && !(await admitted(request))) end()
+        }
+        const hears = (told: string): void => {
+          write(`data: ${told}\n\n`)
+          if (told === DEVICES) void stillLetIn()
+        }
+        const alive = setInterval(() => {
+          write(':\n\n')
+          void stillLetIn()
+        }, ALIVE_EVERY)
+        alive.unref()
+        end = () => {
+          if (!hearers.delete(hears)) return
+          clearInterval(alive)
+          controller.close()
+        }
+        hearers.add(hears)
+        write(`retry: ${BACK_AFTER}\n\n`)
+      },
+      cancel: () => end(),
+    },
+    new CountQueuingStrategy({ highWaterMark: MOST_HELD }),
+  )
+  return new Response(body, { headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-store' } })
+}
