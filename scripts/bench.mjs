@@ -29,10 +29,11 @@ for (const name of [
   'recording',
   'load',
   'players',
+  'hour',
   'keys',
   'backup',
   'files',
 ].filter((n) => asked.length === 0 || asked.includes(n))) {
-  if (['microphone', 'recording', 'load', 'players', 'keys', 'backup'].includes(name)) await ensureBuilt()
+  if (['microphone', 'recording', 'load', 'players', 'hour', 'keys', 'backup'].includes(name)) await ensureBuilt()
   await bench(name)
 }

@@ -21,6 +21,9 @@ afterAll(() => {
   rmSync(directory, { recursive: true })
 })
 
+/** So many times the server is killed in every run; `KILLS` asks for more. */
+const KILLS = Number(process.env.KILLS ?? 3)
+
 const codeOf = (error: unknown): string => (error instanceof Problem ? error.code : String(error))
 const idea = (note: string) => ({ overlay: 'B dorian', chord: 'Eb7', note, tags: [] })
 
@@ -66,7 +69,9 @@ describe.skipIf(!hasPostgres)('data on a PostgreSQL server', () => {
     await Promise.all(both.map((db) => db.close()))
   })
 
-  it('that goes away is told in words, goes on by itself, and has every row that was acknowledged', async () => {
+  it('that goes away is told in words, goes on by itself, and has every row that was acknowledged', {
+    timeout: 60_000 + KILLS * 10_000,
+  }, async () => {
     const db = await openPostgres(server.newDatabase(), directory)
     const acknowledged = new Map<string, string>()
     const codes = new Set<string>()
@@ -83,7 +88,7 @@ describe.skipIf(!hasPostgres)('data on a PostgreSQL server', () => {
         await new Promise((resolve) => setTimeout(resolve, 2))
       }
     })
-    for (let kill = 1; kill <= 3; kill++) {
+    for (let kill = 1; kill <= KILLS; kill++) {
       while (acknowledged.size < kill * 60) await new Promise((resolve) => setTimeout(resolve, 5))
       server.stop('immediate')
       await expect(db.query('select 1')).rejects.toMatchObject({ code: 'no_database' })

@@ -2,9 +2,10 @@ import { expect, test } from '@playwright/test'
 import { emptyData, type Running, removeData, startServer } from '../serving.ts'
 import { call } from './server.ts'
 
-const CLIENTS = 4
-const KILLS = 3
-const SAVES = 200
+const CLIENTS = 8
+/** So many of them in every run; `KILLS` asks for more. */
+const KILLS = Number(process.env.KILLS ?? 3)
+const SAVES = 70 * KILLS
 
 /** Saves until told to stop; what was acknowledged is remembered, what was cut off is not. */
 const client = async (base: string, name: string, going: () => boolean, saved: Map<string, string>): Promise<void> => {
@@ -20,6 +21,7 @@ const client = async (base: string, name: string, going: () => boolean, saved: M
 }
 
 test('no acknowledged idea is lost or changed when the server is killed while saving', async () => {
+  test.setTimeout(120_000 + KILLS * 20_000)
   const data = emptyData()
   const saved = new Map<string, string>()
   let server: Running

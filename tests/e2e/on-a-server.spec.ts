@@ -1,4 +1,5 @@
-import { expect, test } from '@playwright/test'
+import { expect, type Page, test } from '@playwright/test'
+import { seeded } from '../bench/seeded.ts'
 import { hasPostgres, type PostgresServer, startPostgres } from '../postgres.ts'
 import { emptyData, type Running, removeData, startServer } from '../serving.ts'
 import { hearsNothing, open } from './page.ts'
@@ -51,6 +52,87 @@ test('while the database is away it is told, what is typed waits, and both progr
   await second.getByRole('button', { name: 'Keep this one' }).click()
   await expect.poll(() => tags(0), { timeout: 15_000 }).toEqual(['lower deck'])
   expect((await call(at(0), 'GET', 'health')).status).toBe(200)
+})
+
+/** So many edits in every run; `EDITS` asks for more. */
+const EDITS = Number(process.env.EDITS ?? 24)
+
+test('two programs, two browsers each, edits at random, connections cut: nothing acknowledged is lost, and who came late is asked', async ({
+  browser,
+}) => {
+  test.setTimeout(120_000 + EDITS * 6000)
+  const random = seeded(EDITS)
+  const pick = <T>(of: readonly T[]): T => of[Math.floor(random() * of.length)] as T
+  const { id } = (await call(at(0), 'POST', 'charts', { title: 'Four Hands', text: '| Dm7 |' })).body
+  const kept = async () => (await call(at(0), 'GET', `charts/${id}`)).body
+  /** What the programs said they kept, by its version: each version once, whoever sent it. */
+  const acknowledged = new Map<number, { readonly text: string; readonly tags: readonly string[] }>()
+  const twice: number[] = []
+  const pages = await Promise.all(
+    ([0, 0, 1, 1] as const).map(async (program) => {
+      const page = await (await browser.newContext()).newPage()
+      page.on('response', async (response) => {
+        if (response.request().method() !== 'PUT' || !response.ok() || !response.url().includes(id)) return
+        const { version, text, tags } = await response.json()
+        if (acknowledged.has(version)) twice.push(version)
+        acknowledged.set(version, { text, tags })
+      })
+      await open(page, `${at(program)}charts?chart=${id}`)
+      await expect(page.getByRole('textbox', { name: 'Chart text' })).toContainText('Dm7')
+      return page
+    }),
+  )
+  let asked = 0
+  const answer = async (page: Page): Promise<void> => {
+    const choices = page.getByRole('button', { name: /^(Keep this one|Take that one)$/ })
+    if ((await choices.count()) === 0) return
+    asked++
+    await choices
+      .nth(random() < 0.5 ? 0 : 1)
+      .click({ timeout: 2000 })
+      .catch(() => undefined)
+  }
+  const edit = async (page: Page, n: number): Promise<void> => {
+    await answer(page)
+    if (random() < 0.4) {
+      await page.getByLabel('Tags').fill(`set ${n}`)
+      return page.getByLabel('Tags').blur()
+    }
+    await page.getByRole('textbox', { name: 'Chart text' }).click()
+    await page.keyboard.press('Control+End')
+    await page.keyboard.type(` C6 ${'D6 '.repeat(n % 3)}|`)
+  }
+  for (let n = 0; n < EDITS; n++) {
+    const some = pages.filter(() => random() < 0.5)
+    const cut = random()
+    const offline = pick(pages)
+    if (cut < 0.2) await offline.context().setOffline(true)
+    else if (cut < 0.3) postgres.stop('immediate')
+    await Promise.all(some.map((page) => edit(page, n)))
+    await offline.waitForTimeout(200 + random() * 500)
+    if (cut < 0.2) await offline.context().setOffline(false)
+    else if (cut < 0.3) postgres.start()
+  }
+  const settled = async (): Promise<string> => {
+    for (const page of pages) await answer(page)
+    const states = await Promise.all(
+      pages.map((page) => page.getByRole('region', { name: 'Text' }).getByRole('status').last().innerText()),
+    )
+    const texts = await Promise.all(pages.map((page) => page.getByRole('textbox', { name: 'Chart text' }).innerText()))
+    const { text } = await kept()
+    return states.every((s) => s.startsWith('Kept')) && texts.every((t) => t === text)
+      ? 'settled'
+      : `${states} ${texts}`
+  }
+  await expect.poll(settled, { timeout: 60_000 }).toBe('settled')
+  expect(asked).toBeGreaterThan(0)
+  expect(twice).toEqual([])
+  const last = await kept()
+  const known = acknowledged.get(last.version)
+  if (known) expect({ text: last.text, tags: last.tags }).toEqual(known)
+  expect(Math.max(...acknowledged.keys())).toBeLessThanOrEqual(last.version)
+  console.log(`${acknowledged.size} acknowledged, version ${last.version}, asked ${asked} times`)
+  for (const page of pages) await page.context().close()
 })
 
 test('one of two programs is killed: the other goes on, and every row that was acknowledged is there', async () => {

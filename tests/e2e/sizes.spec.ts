@@ -29,6 +29,7 @@ const VIEWS = {
   vary: 'line?make=vary&vary=rhythm',
   reuse: 'line?make=reuse',
   'set-up': 'set-up',
+  telephones: 'set-up?section=telephones',
   stand: 'stand?bar=13&beat=1',
   practice: 'practice',
   'practice items': 'practice?practise=items',

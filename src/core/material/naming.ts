@@ -36,23 +36,41 @@ const bySet = new Map<PcSet, Placement[]>()
 for (const p of [...PLACEMENTS, ...CHANGED_PENTATONICS.flatMap((m) => placed(m, true))])
   bySet.set(p.set, [...(bySet.get(p.set) ?? []), p])
 
-const named = (like: Overlay, found: readonly Placement[], size: number): readonly Overlay[] =>
-  [...found]
-    .sort(
-      (a, b) =>
-        Number(a.changed) - Number(b.changed) ||
-        Number(b.pc === like.root.pc) - Number(a.pc === like.root.pc) ||
-        Math.abs(a.size - size) - Math.abs(b.size - size) ||
-        a.order - b.order ||
-        pitchClass(a.pc - like.root.pc) - pitchClass(b.pc - like.root.pc),
-    )
-    .map(({ pc, material }) => placeOn(generatedRoot(pc, like.notes, material), material))
+/** Best first for a set of so many notes on a root: its own root, then nearest in size, then by family, then upward. */
+const inOrder = (found: readonly Placement[], root: PitchClass, size: number): readonly Placement[] =>
+  [...found].sort(
+    (a, b) =>
+      Number(a.changed) - Number(b.changed) ||
+      Number(b.pc === root) - Number(a.pc === root) ||
+      Math.abs(a.size - size) - Math.abs(b.size - size) ||
+      a.order - b.order ||
+      pitchClass(a.pc - root) - pitchClass(b.pc - root),
+  )
+
+const named = (like: Overlay, { pc, material }: Placement): Overlay =>
+  placeOn(generatedRoot(pc, like.notes, material), material)
+
+interface Catalogue {
+  readonly placements: readonly Placement[]
+  readonly sets: Int32Array
+}
+/** The catalogue in order, for each root and size that was asked about. */
+const catalogues = new Map<number, Catalogue>()
+const catalogueFor = (root: PitchClass, size: number): Catalogue => {
+  const known = catalogues.get(size * 12 + root)
+  if (known) return known
+  const placements = inOrder(DISTINCT, root, size)
+  const made = { placements, sets: Int32Array.from(placements, (p) => p.set) }
+  catalogues.set(size * 12 + root, made)
+  return made
+}
 
 /**
  * Every named overlay that has exactly these notes: those on the given root first, then by family (triad, seventh,
  * pentatonic, mode, symmetric), then upward. Roots take their spelling from the overlay's own notes.
  */
-export const namesOf = (set: PcSet, like: Overlay): readonly Overlay[] => named(like, bySet.get(set) ?? [], sizeOf(set))
+export const namesOf = (set: PcSet, like: Overlay): readonly Overlay[] =>
+  inOrder(bySet.get(set) ?? [], like.root.pc, sizeOf(set)).map((p) => named(like, p))
 
 export const isNamed = (set: PcSet): boolean => bySet.has(set)
 
@@ -65,9 +83,15 @@ export interface Names {
 
 /** Names a set against the whole catalogue. The typed root is the overlay's root. Source: theory page, section 3. */
 export const nameSet = (overlay: Overlay): Names => {
-  const { set } = overlay
-  const size = sizeOf(set)
-  const within = DISTINCT.filter((p) => p.set !== set && holds(p.set, set))
-  const inside = DISTINCT.filter((p) => p.set !== set && holds(set, p.set))
-  return { equal: namesOf(set, overlay), within: named(overlay, within, size), holds: named(overlay, inside, size) }
+  const { set, root } = overlay
+  const { placements, sets } = catalogueFor(root.pc, sizeOf(set))
+  const within: Overlay[] = []
+  const inside: Overlay[] = []
+  for (let i = 0; i < sets.length; i++) {
+    const other = sets[i] as PcSet
+    if (other === set) continue
+    const side = holds(other, set) ? within : holds(set, other) ? inside : null
+    if (side) side.push(named(overlay, placements[i] as Placement))
+  }
+  return { equal: namesOf(set, overlay), within, holds: inside }
 }

@@ -19,15 +19,31 @@ export interface Overlay {
   readonly passing: PitchClass | null
 }
 
-export const placeOn = (root: Note, material: Material): Overlay => ({
-  name: nameOn(root.name, material),
-  root,
-  notes: material.formula.map((d) => spell(root, d)),
-  set: rotate(material.set, root.pc),
-  material,
-  groups: null,
-  passing: material.passing === null ? null : (((root.pc + material.passing) % 12) as PitchClass),
-})
+/** Worked out once for each of the thirty-five notes and each material: both are always the same objects. */
+const remembered = <T>(make: (root: Note, material: Material) => T): ((root: Note, material: Material) => T) => {
+  const known = new WeakMap<Material, Map<Note, T>>()
+  return (root, material) => {
+    const of = known.get(material) ?? new Map<Note, T>()
+    if (of.size === 0) known.set(material, of)
+    const before = of.get(root)
+    if (before !== undefined) return before
+    const made = make(root, material)
+    of.set(root, made)
+    return made
+  }
+}
+
+export const placeOn = remembered(
+  (root, material): Overlay => ({
+    name: nameOn(root.name, material),
+    root,
+    notes: material.formula.map((d) => spell(root, d)),
+    set: rotate(material.set, root.pc),
+    material,
+    groups: null,
+    passing: material.passing === null ? null : (((root.pc + material.passing) % 12) as PitchClass),
+  }),
+)
 
 /** A pair of triads, sounding alternately; notes they share are listed once. */
 export const pairOf = (first: Overlay, second: Overlay): Overlay => ({
@@ -60,12 +76,12 @@ const isHard = (root: Note): boolean => isHardRoot(root) || Math.abs(root.alter)
 const PLAINEST: ReadonlySet<string> = new Set(['triad', 'seventh', 'ninth', 'pentatonic'])
 
 /** How hard a plain shape on a root reads: a hard root most, then double accidentals, then every sign. */
-const hardness = (root: Note, { formula }: Material): number => {
+const hardness = remembered((root, { formula }): number => {
   const alters = formula.map((d) => Math.abs(spell(root, d).alter))
   const doubles = alters.filter((a) => a > 1).length
   const signs = alters.filter((a) => a > 0).length
   return (isHard(root) ? 10_000 : 0) + 100 * doubles + signs
-}
+})
 
 /** Every plain name of a pitch class: a letter with one accidental at most. */
 const NAMES: readonly (readonly Note[])[] = Array.from({ length: 12 }, (_, pc) =>

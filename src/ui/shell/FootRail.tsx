@@ -13,6 +13,7 @@ import { $playing } from '../state/sound/playing.ts'
 import { $onStage } from '../state/sound/stage.ts'
 import { moveChord } from '../state/tune/moving.ts'
 import { BandPanel } from './BandPanel.tsx'
+import { Elsewhere } from './Elsewhere.tsx'
 import styles from './FootRail.module.css'
 import { Legend } from './Legend.tsx'
 import { useLive } from './live.ts'
@@ -52,8 +53,9 @@ export const FootRail = ({ boot: given }: { readonly boot: Handed }) => {
   }
   return (
     <>
-      <Notices address={address} kept={kept} />
+      <Notices address={address} />
       <BandPanel address={address} kept={kept} openChart={openChart} />
+      <Elsewhere kept={kept} />
       <footer className={styles.rail}>
         <nav aria-label="Views" className={styles.views}>
           <Button className={styles.toggle ?? ''} aria-expanded={unfolded} onClick={() => setUnfolded(!unfolded)}>

@@ -1,20 +1,17 @@
 import { useStore } from '@nanostores/react'
 import { Button } from '../parts/Button.tsx'
 import type { Address } from '../state/address/address.ts'
-import type { Kept } from '../state/kept/kept.ts'
 import { $notice } from '../state/page/notices.ts'
 import { undoLast } from '../state/shell/undoing.ts'
-import { Elsewhere } from './Elsewhere.tsx'
 import styles from './Notices.module.css'
 import { Unkept } from './Unkept.tsx'
 
 /** What just happened, with its undo; and what waits to be kept. */
-export const Notices = ({ address, kept }: { readonly address: Address; readonly kept: Kept }) => {
+export const Notices = ({ address }: { readonly address: Address }) => {
   const notice = useStore($notice)
   return (
     <div className={styles.place}>
       <Unkept address={address} />
-      <Elsewhere kept={kept} />
       <div role="status" className={styles.status}>
         {notice && (
           <div className={styles.notice}>

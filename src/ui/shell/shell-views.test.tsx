@@ -71,7 +71,7 @@ describe('the ask bar', () => {
 })
 
 describe('notices', () => {
-  const shown = () => render(<Notices address={props().address} kept={props().kept} />)
+  const shown = () => render(<Notices address={props().address} />)
   const idea = {
     overlay: 'B dorian',
     chord: 'Bb7',
