@@ -122,7 +122,7 @@ test('two programs, two browsers each, edits at random, connections cut: nothing
     const { text } = await kept()
     return states.every((s) => s.startsWith('Kept')) && texts.every((t) => t === text)
       ? 'settled'
-      : `${states} ${texts}`
+      : JSON.stringify({ states, texts, text })
   }
   await expect.poll(settled, { timeout: 60_000 }).toBe('settled')
   expect(asked).toBeGreaterThan(0)

@@ -144,6 +144,37 @@ describe('a kept row', () => {
     expect([row.now().state, w.server.row?.text]).toEqual(['kept', 'mine again, and on'])
   })
 
+  it('takes in what it heard from elsewhere while its own was under way, or while it asked', async () => {
+    const w = world(FIRST)
+    let answered = (): void => undefined
+    const change: Ports<Row>['change'] = async (...sent) => {
+      const answer = await w.ports.change(...sent)
+      await new Promise<void>((go) => {
+        answered = go
+      })
+      return answer
+    }
+    const slow = keptRow(KIND, FIRST, { ...w.ports, change })
+    slow.change({ text: 'mine' })
+    await w.wait(10)
+    w.server.row = { ...FIRST, version: 3, text: 'theirs, over mine' }
+    slow.adopt(w.server.row)
+    answered()
+    await w.wait(10)
+    expect(slow.now()).toMatchObject({ state: 'kept', row: w.server.row })
+
+    const row = w.begin(w.server.row)
+    w.server.row = { ...FIRST, version: 4, text: 'theirs' }
+    row.change({ text: 'mine' })
+    await w.wait(100)
+    expect(row.now()).toMatchObject({ state: 'conflict', theirs: { text: 'theirs' } })
+    row.adopt({ ...FIRST, version: 5, text: 'theirs, and on' })
+    row.adopt({ ...FIRST, version: 4, text: 'theirs' })
+    expect(row.now()).toMatchObject({ state: 'conflict', row: { text: 'mine' }, theirs: { text: 'theirs, and on' } })
+    row.settle('theirs')
+    expect(row.now()).toMatchObject({ state: 'kept', row: { text: 'theirs, and on', version: 5 } })
+  })
+
   it('makes a new row once, however often its answer is lost', async () => {
     const w = world(null)
     w.server.manner = 'lost'

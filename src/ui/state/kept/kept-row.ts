@@ -24,6 +24,8 @@ export const keptRow = <R extends ServerRow>(
   let unanswered: readonly Fields[] = []
   let unread: Fields = {}
   let theirs: R | null = null
+  /** What came in from elsewhere while something was under way. */
+  let heard: R | null = null
   let trouble: { readonly state: 'unreadable' | 'unreachable' | 'gone'; readonly why: string } | null = null
   let offered: Offer | null = null
   let held = false
@@ -125,6 +127,8 @@ export const keptRow = <R extends ServerRow>(
       again = AGAIN_MS.first
       if (queue.length > 0 && stopRest === null) schedule(0)
     } else onRefused(answer, next)
+    if (heard) adopt(heard)
+    heard = null
     tell()
   }
 
@@ -163,8 +167,13 @@ export const keptRow = <R extends ServerRow>(
   }
 
   const adopt = (row: R): void => {
-    if (row.version <= base.version || flight || theirs) return
-    takeOver(row)
+    if (flight) {
+      if (row.version > (heard?.version ?? 0)) heard = row
+      return
+    }
+    if (row.version <= (theirs ?? base).version) return
+    if (theirs) theirs = row
+    else takeOver(row)
     trouble = null
     if (queue.length > 0 && !theirs) schedule(0)
     tell()
