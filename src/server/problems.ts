@@ -8,6 +8,7 @@ export const PROBLEMS = {
   foreign_host: { status: 403, title: 'This address is not served here' },
   not_found: { status: 404, title: 'There is nothing at this address' },
   method_not_allowed: { status: 405, title: 'This address does not take that method' },
+  not_a_stream: { status: 406, title: 'The answer is a stream of events' },
   stale_version: { status: 409, title: 'The row was changed in the meantime' },
   id_taken: { status: 409, title: 'There is a row of that id already' },
   name_taken: { status: 409, title: 'There is one of that name already' },

@@ -42,9 +42,10 @@ const paired = async (name = 'Stand'): Promise<string> => {
   return cookie?.split(';')[0] ?? ''
 }
 
+const STREAM = { accept: 'text/event-stream' }
 test('a device hears what is changed elsewhere until it is turned out', async () => {
   const cookie = await paired('Look-out')
-  const news = await fetch(`${base()}api/v1/changes`, { headers: { ...ELSEWHERE, cookie } })
+  const news = await fetch(`${base()}api/v1/changes`, { headers: { ...STREAM, ...ELSEWHERE, cookie } })
   expect(news.headers.get('content-type')).toBe('text/event-stream')
   const heard = news.text()
   const { id } = (await call(base(), 'POST', 'charts', { title: 'Lantern', text: '| Dm7 |' })).body
@@ -54,7 +55,11 @@ test('a device hears what is changed elsewhere until it is turned out', async ()
   )
   await call(base(), 'DELETE', `charts/${id}`)
   expect(await heard).toMatch(new RegExp(`^retry: \\d+\n\ndata: .*"id" : "${id}".*\n\ndata: .*devices.*\n\n$`))
-  expect((await fetch(`${base()}api/v1/changes`, { headers: ELSEWHERE })).status).toBe(401)
+  for (const [headers, status] of [
+    [{ ...STREAM, ...ELSEWHERE }, 401],
+    [{}, 406],
+  ] as const)
+    expect((await fetch(`${base()}api/v1/changes`, { headers })).status).toBe(status)
 })
 
 test('who may do what from where', async () => {

@@ -12,6 +12,8 @@ const ALIVE_EVERY = 15_000
 /** A page that lost the stream comes back after so long, ms. */
 const BACK_AFTER = 1000
 
+const STREAM = 'text/event-stream'
+
 /** Told when somebody is let in no longer. */
 export const DEVICES = JSON.stringify({ news: 'devices' })
 
@@ -33,6 +35,9 @@ const listenOnce = async (db: Database): Promise<void> => {
 
 /** News as they come, to one page, as server-sent events; a telephone that is turned out hears no more. */
 export const newsAnswer = async (request: Request): Promise<Response> => {
+  // Whoever asks as for anything else would wait for an end that does not come.
+  if (!request.headers.get('accept')?.includes(STREAM))
+    throw new Problem('not_a_stream', `Ask with “Accept: ${STREAM}”, and read the events as they come.`)
   const db = await store()
   if (hearers.size >= MOST_STREAMS) throw new Problem('busy', 'Too many pages listen at once.')
   await listenOnce(db)
@@ -70,5 +75,5 @@ export const newsAnswer = async (request: Request): Promise<Response> => {
     },
     new CountQueuingStrategy({ highWaterMark: MOST_HELD }),
   )
-  return new Response(body, { headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-store' } })
+  return new Response(body, { headers: { 'content-type': STREAM, 'cache-control': 'no-store' } })
 }
