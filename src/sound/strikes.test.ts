@@ -41,6 +41,13 @@ describe('voices of one note at a time', () => {
     expect([2, 2].map((at) => inOrder('chords', at))).toEqual([2, 2])
     expect(inOrder('hat', 2)).toBe(2)
   })
+  it('that are late are struck soon, and still after one another', () => {
+    const inOrder = oneAfterAnother(() => 10)
+    const struck = [9.2, 9.6, 9.9, 10, 10.2].map((at) => inOrder('ride', at))
+    expect(struck.every((at, i) => at >= 10 && at > (struck[i - 1] ?? 0))).toBe(true)
+    expect(struck[4]).toBe(10.2)
+    expect(inOrder('chords', 9)).toBeGreaterThan(10)
+  })
 })
 
 describe('rounds one after another', () => {

@@ -10,14 +10,18 @@ export interface Strike {
 }
 
 const APART = 0.001
+/** A strike that comes late is struck so soon, s. */
+const SOON = 0.005
 
 /**
  * Puts the strikes of each voice after one another: a voice of one note at a time cannot begin twice in one moment, as it
- * would where playing begins anew while the last notes are still to come. Chords have a voice for each note.
+ * would where playing begins anew while the last notes are still to come, or where the page was held up and several are
+ * late by now. Chords have a voice for each note.
  */
-export const oneAfterAnother = (): ((part: ScorePart, at: number) => number) => {
+export const oneAfterAnother = (now = () => -Infinity): ((part: ScorePart, at: number) => number) => {
   const last = new Map<ScorePart, number>()
-  return (part, at) => {
+  return (part, asked) => {
+    const at = asked < now() ? now() + SOON : asked
     if (part === 'chords') return at
     const from = Math.max(at, (last.get(part) ?? -Infinity) + APART)
     last.set(part, from)

@@ -126,7 +126,9 @@ export const makeVoices = (): Voices => {
     click: (_pitch, at, _seconds, loudness) =>
       click.triggerAttackRelease(clickHertz(loudness > 0.7), 0.03, at, loudness),
   }
-  const inOrder = oneAfterAnother()
+  const context = getContext()
+  // A file is written at its own pace: nothing in it is late.
+  const inOrder = oneAfterAnother(context.isOffline ? undefined : () => context.currentTime)
   return {
     strike: (part, pitch, at, seconds, loudness) => strikes[part](pitch, inOrder(part, at), seconds, loudness),
     count: (at, first) => {

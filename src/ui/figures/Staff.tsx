@@ -71,7 +71,7 @@ export const Staff = ({
   const [box, size] = useSize<HTMLDivElement>()
   const canvas = useRef<HTMLDivElement>(null)
   const [failed, setFailed] = useState(false)
-  const [drawn, setDrawn] = useState<Drawn | null>(null)
+  const [drawn, setDrawn] = useState<(Drawn & { readonly of: Props['entries'] }) | null>(null)
   const tab = small ? SMALL_TAB : TAB
   const place = Math.floor(size?.w ?? 0)
   const width = wide && place > 0 ? Math.max(place, CLEF_ROOM + entries.length * (tab.w + 3)) : place
@@ -81,22 +81,25 @@ export const Staff = ({
     const draw = async ({ drawStave, notationFonts }: typeof import('./notation.ts')) => {
       await notationFonts()
       if (wanted && canvas.current)
-        setDrawn(
-          drawStave(
+        setDrawn({
+          of: entries,
+          ...drawStave(
             canvas.current,
             entries.map((e) => e.pitches),
             clef,
             width,
             scale,
           ),
-        )
+        })
     }
     void import('./notation.ts').then(draw).catch(() => wanted && setFailed(true))
     return () => {
       wanted = false
     }
   }, [entries, clef, width, scale])
-  const walk = useWalk(entries.map((_, i) => ({ x: i, y: 0 })))
+  // Until the stave is drawn anew its tabs are those of the stave that is there.
+  const shown = drawn?.of ?? entries
+  const walk = useWalk(shown.map((_, i) => ({ x: i, y: 0 })))
   const onClick = (e: MouseEvent<HTMLDivElement>) => {
     if (!drawn || !onLine) return
     const y = e.clientY - e.currentTarget.getBoundingClientRect().top
@@ -104,12 +107,12 @@ export const Staff = ({
   }
   const under = tab.top + tab.h
   const tabTop = under + (exits ? EXIT.height : 4)
-  const threads = drawn ? (['solid', 'hollow'] as const).map((fill) => threadOf(entries, drawn, fill)) : []
+  const threads = drawn ? (['solid', 'hollow'] as const).map((fill) => threadOf(shown, drawn, fill)) : []
   return (
     <div ref={box} className={styles.box}>
-      {drawn && entries.some((e) => e.above) && (
+      {drawn && shown.some((e) => e.above) && (
         <svg className={styles.tabs} width={width} height={ABOVE} aria-hidden="true">
-          {entries.map((e, i) =>
+          {shown.map((e, i) =>
             e.above ? (
               <text key={String(drawn.xs[i])} className={styles.above} x={(drawn.xs[i] ?? 0) - 8} y={17}>
                 {e.above}
@@ -138,7 +141,7 @@ export const Staff = ({
               points={points}
             />
           ))}
-          {entries.map((entry, i) => {
+          {shown.map((entry, i) => {
             const x = drawn.xs[i] ?? 0
             const key = `${i} ${entry.pitches.map((p) => p.pitch).join(' ')}`
             if (!entry.note)
