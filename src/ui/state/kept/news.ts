@@ -2,7 +2,13 @@ import type { KindName } from './row-types.ts'
 
 /** What the server tells of what happens elsewhere. */
 export type News =
-  | { readonly news: 'row'; readonly kind: KindName; readonly id: string; readonly step: string | null }
+  | {
+      readonly news: 'row'
+      readonly kind: KindName
+      readonly id: string
+      readonly gone: boolean
+      readonly step: string | null
+    }
   | {
       readonly news: 'playing'
       readonly page: string

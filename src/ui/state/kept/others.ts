@@ -2,7 +2,7 @@ import { $address } from '../address/address.ts'
 import { forgetChart } from './kept.ts'
 import { $fetched, fetchedKey, fetchOver, fetchPage, type OverChart } from './lists.ts'
 import type { News } from './news.ts'
-import { openRow } from './opening.ts'
+import { $opening, openingKey, openRow } from './opening.ts'
 import type { KindName } from './row-types.ts'
 import { $rows, adoptRows, forgetRow, keyOfRow, standingOf } from './rows.ts'
 import { isOwnStep } from './unsent.ts'
@@ -11,7 +11,7 @@ import { isOwnStep } from './unsent.ts'
 const GATHER_MS = 60
 const MOST_SINGLE = 40
 
-type Changed = Pick<Extract<News, { news: 'row' }>, 'kind' | 'id'>
+type Changed = Extract<News, { news: 'row' }>
 const changed = new Map<string, Changed>()
 let gathering: ReturnType<typeof setTimeout> | null = null
 let reading: Promise<unknown> = Promise.resolve()
@@ -20,14 +20,15 @@ const forget = (kind: KindName, id: string): void => {
   const key = keyOfRow(kind, id)
   // What is not kept here stays, and is told to be gone when it is sent.
   if ((standingOf(kind, key)?.state ?? 'kept') !== 'kept') return
+  $opening.setKey(openingKey(kind, id), { state: 'missing' })
   if (kind === 'charts') forgetChart(key)
   else forgetRow(kind, key)
 }
 
 /** Reads one row as it is now. Of routes another may be in hand with it. */
-const readOne = async ({ kind, id }: Changed): Promise<void> => {
-  const { state } = await openRow(kind, id)
-  if (state === 'missing') forget(kind, id)
+const readOne = async ({ kind, id, gone }: Changed): Promise<void> => {
+  if (gone) forget(kind, id)
+  else await openRow(kind, id)
   const chartId = kind === 'routes' ? $rows.routes.get()[id]?.row.chartId : null
   if (chartId && $fetched.get()[fetchedKey('routes', chartId)]) await fetchOver('routes', chartId)
 }
