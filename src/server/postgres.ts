@@ -7,7 +7,7 @@ import { CHANNEL, type Database, MISSED } from './sql.ts'
 
 /** Connections of one process; so long one is waited for, ms. */
 const MOST_CONNECTIONS = 8
-const PATIENCE_MS = 5000
+const PATIENCE_MS = 15_000
 /** Writes go one after another in every process, as in a database of one's own; steps of the schema too. */
 const WRITE_LOCK = 0x63726f73
 const MIGRATE_LOCK = 0x63726f74

@@ -269,7 +269,7 @@ test.describe('a server that is gone, a browser that keeps nothing', () => {
     const again = await context.newPage()
     await onLine(again, id, l)
     await button(again, 'Take it up').click()
-    await expect.poll(() => pitches(l)).toEqual([66, 68, 70])
+    await expect.poll(() => pitches(l), { timeout: 30_000 }).toEqual([66, 68, 70])
   })
 
   test('what is held from earlier stays on offer while one types on, also after a reload', async ({

@@ -27,7 +27,7 @@ test('while the database is away it is told, what is typed waits, and both progr
 }) => {
   const { id } = (await call(at(0), 'POST', 'charts', { title: 'Two Bridges', text: '| Dm7 | G7 | Cmaj7 | % |' })).body
   const tags = async (i: 0 | 1): Promise<readonly string[]> => (await call(at(i), 'GET', `charts/${id}`)).body.tags
-  expect(await tags(1)).toEqual([])
+  await expect.poll(() => tags(1)).toEqual([])
   const pages = await Promise.all([0, 1].map(() => browser.newPage()))
   for (const page of pages) await hearsNothing(page)
   for (const [i, page] of pages.entries()) await open(page, `${at(i as 0 | 1)}charts?chart=${id}`)
