@@ -43,10 +43,13 @@ export const newsAnswer = async (request: Request): Promise<Response> => {
   await listenOnce(db)
   const isDevice = cameFrom(request) === 'device'
   const encoder = new TextEncoder()
-  let end = (): void => undefined
+  let leave = (): boolean => false
   const body = new ReadableStream<Uint8Array>(
     {
       start: (controller) => {
+        const end = (): void => {
+          if (leave()) controller.close()
+        }
         const write = (text: string): void => {
           if ((controller.desiredSize ?? 0) <= 0) return end()
           controller.enqueue(encoder.encode(text))
@@ -63,15 +66,15 @@ export const newsAnswer = async (request: Request): Promise<Response> => {
           void stillLetIn()
         }, ALIVE_EVERY)
         alive.unref()
-        end = () => {
-          if (!hearers.delete(hears)) return
+        leave = () => {
           clearInterval(alive)
-          controller.close()
+          return hearers.delete(hears)
         }
         hearers.add(hears)
         write(`retry: ${BACK_AFTER}\n\n`)
       },
-      cancel: () => end(),
+      // Who hung up has closed it.
+      cancel: () => void leave(),
     },
     new CountQueuingStrategy({ highWaterMark: MOST_HELD }),
   )

@@ -14,7 +14,11 @@ const MOST_SINGLE = 40
 type Changed = Extract<News, { news: 'row' }>
 const changed = new Map<string, Changed>()
 let gathering: ReturnType<typeof setTimeout> | null = null
-let reading: Promise<unknown> = Promise.resolve()
+let reading: Promise<void> = Promise.resolve()
+/** One after another; one that failed holds up none. */
+const readNext = (work: () => Promise<void>): void => {
+  reading = reading.then(work, work)
+}
 
 const forget = (kind: KindName, id: string): void => {
   const key = keyOfRow(kind, id)
@@ -59,11 +63,11 @@ const readChanged = async (): Promise<void> => {
 
 /** Takes in what was changed elsewhere; this tab's own changes it has already. */
 export const hearChange = (news: News): void => {
-  if (news.news === 'missed') reading = reading.then(readInSight)
+  if (news.news === 'missed') readNext(readInSight)
   if (news.news !== 'row' || isOwnStep(news.step)) return
   changed.set(`${news.kind} ${news.id}`, news)
   gathering ??= setTimeout(() => {
     gathering = null
-    reading = reading.then(readChanged)
+    readNext(readChanged)
   }, GATHER_MS)
 }
