@@ -22,6 +22,7 @@ const bench = async (name) => {
 const asked = process.argv.slice(2)
 for (const name of [
   'bench',
+  'opening',
   'making',
   'practice',
   'listening',
@@ -34,6 +35,7 @@ for (const name of [
   'backup',
   'files',
 ].filter((n) => asked.length === 0 || asked.includes(n))) {
-  if (['microphone', 'recording', 'load', 'players', 'hour', 'keys', 'backup'].includes(name)) await ensureBuilt()
+  if (['opening', 'microphone', 'recording', 'load', 'players', 'hour', 'keys', 'backup'].includes(name))
+    await ensureBuilt()
   await bench(name)
 }

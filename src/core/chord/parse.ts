@@ -30,9 +30,16 @@ const usual: ReadonlyMap<string, Usual> = new Map(
   }),
 )
 
+/** Usual symbols as they were written, each with its chord: spelled once, and always the same object. */
+const known = new Map<string, Chord>()
+
 const finish = (text: string, at: number, root: Note): Result<Chord, TextError> => {
-  const known = usual.get(text.slice(at))
-  if (known) return ok(buildChord(root, root, known.quality, root.name + known.printed))
+  const whole = usual.get(text.slice(at))
+  if (whole) {
+    const chord = buildChord(root, root, whole.quality, root.name + whole.printed)
+    known.set(text, chord)
+    return ok(chord)
+  }
   const read = readQuality(text, at)
   if (!read.ok) return read
   const { recipe, end, expected } = read.value
@@ -79,6 +86,8 @@ const readPolychord = (text: string): Result<Chord, TextError> => {
  *               bare or in brackets with commas
  */
 export const readChord = (text: string): Result<Chord, TextError> => {
+  const before = known.get(text)
+  if (before) return ok(before)
   if (text.startsWith('(')) return readPolychord(text)
   const root = readNote(text, 0)
   if (!root.ok) return fail({ ...root.error, expected: ['a chord, such as Eb7 or Am7b5'] })

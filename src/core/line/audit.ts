@@ -28,11 +28,11 @@ export const auditLine = (line: Line, timeline: Timeline, weights: Weights): Aud
   const figures = figuresIn(heard, timeline)
   const first = melodicJobs(heard, figures, timeline)
   const sequences = sequencesIn(heard)
-  const cells = cellsIn(heard, figures, sequences, timeline)
+  const ground = groundOf(heard, figures, sequences, timeline)
+  const cells = cellsIn(ground, figures, timeline)
   const melodic = leadingInCells(heard, first, cells)
   const notes = spelledByCells(heard, cells)
   const stretches = outsideStretches(notes, melodic, figures, timeline)
-  const ground = groundOf(notes, figures, [], timeline)
   const shapes = cells
     .filter((c) => c.overlay && c.how !== 'chord' && c.how !== 'home' && c.how !== 'pair')
     .flatMap((c) => {

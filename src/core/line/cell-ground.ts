@@ -3,14 +3,16 @@ import type { Timeline } from '../time/timeline.ts'
 import { type HeardNote, isChordTone, isParted } from './heard.ts'
 import type { Figure } from './melodic.ts'
 import type { Sequence } from './patterns.ts'
-import { type AtHand, atHandAt, RELATIONS, type Relation, relationOf, SHAPES } from './shapes.ts'
+import { atHandAt, RELATIONS, type Relation, relationsTo } from './shapes.ts'
 
 /** What stands about the notes of a line while cells are sought in it, by place: made once, asked very often. */
 export interface Ground {
   readonly notes: readonly HeardNote[]
   readonly pc: Int8Array
   readonly pitch: Int16Array
-  /** 1 where no cell goes on from the note before: after a rest, or where a sequence begins its figure anew. */
+  /** 1 after a rest: no cell goes on from the note before. */
+  readonly rests: Uint8Array
+  /** The same, and where a sequence begins its figure anew. */
   readonly parted: Uint8Array
   /** 1 where another chord sounds than under the note before. */
   readonly changes: Uint8Array
@@ -38,14 +40,6 @@ const leadsOf = (figures: readonly Figure[], size: number): Int32Array => {
 const bordersOf = (sequences: readonly Sequence[]): ReadonlySet<number> =>
   new Set(sequences.flatMap((s) => Array.from({ length: s.times + 1 }, (_, k) => s.from + k * s.length)))
 
-const SETS = 4096
-
-const relationTable = (hand: AtHand): Uint8Array => {
-  const table = new Uint8Array(SETS).fill(RELATIONS.indexOf('foreign'))
-  for (const shape of SHAPES) table[shape.set] = RELATIONS.indexOf(relationOf(shape, hand))
-  return table
-}
-
 const chordAt = (n: HeardNote): string => n.sounding?.spot.spot.chord.symbol ?? ''
 
 export const groundOf = (
@@ -62,18 +56,17 @@ export const groundOf = (
   const tables = new Map<string, Uint8Array>()
   const relations = hands.map((hand) => {
     const key = [hand.own, hand.home, ...hand.blues, 'and', ...hand.offered].join()
-    const table = tables.get(key) ?? relationTable(hand)
+    const table = tables.get(key) ?? relationsTo(hand)
     tables.set(key, table)
     return table
   })
+  const rests = flags((n, i) => before(i) !== undefined && isParted(before(i) as HeardNote, n, timeline))
   return {
     notes,
     pc: Int8Array.from(notes, (n) => pitchClass(n.pitch)),
     pitch: Int16Array.from(notes, (n) => n.pitch),
-    parted: flags((n, i) => {
-      const last = before(i)
-      return borders.has(i) || (last !== undefined && isParted(last, n, timeline))
-    }),
+    rests,
+    parted: rests.map((rest, i) => (borders.has(i) ? 1 : rest)),
     changes: flags((n, i) => before(i) !== undefined && chordAt(before(i) as HeardNote) !== chordAt(n)),
     tells: flags((n) => n.strong && isChordTone(n)),
     strong: flags((n) => n.strong),

@@ -5,14 +5,22 @@ import { setOf, shared } from '../pitch/pcset.ts'
 import { pitchClass } from '../pitch/units.ts'
 import type { Timeline } from '../time/timeline.ts'
 import { BITS } from './bits.ts'
-import { crosses, type Ground, groundOf, relationAt } from './cell-ground.ts'
+import { crosses, type Ground, relationAt } from './cell-ground.ts'
 import { type FigureCell, figureCellsIn } from './figure-cells.ts'
 import { type HeardNote, isChordTone } from './heard.ts'
 import type { Figure } from './melodic.ts'
 import { GROUP, pairsHeard } from './pairs-heard.ts'
-import type { Sequence } from './patterns.ts'
-import { emptyWalk, LONGEST, shapesFrom, walkShape } from './shape-walk.ts'
-import { FOREIGN, HEADERS, overlayOf, type Relation, SHAPES, type Shape } from './shapes.ts'
+import { type Bounds, emptyWalk, LONGEST, shapesFrom, walkShape } from './shape-walk.ts'
+import {
+  FOREIGN,
+  HEADERS,
+  HEADERS_IN_ORDER,
+  overlayOf,
+  RELATIONS,
+  type Relation,
+  SHAPES,
+  type Shape,
+} from './shapes.ts'
 
 /** A piece of a line with the shortest explanation found for it; `overlay` is null for an enclosure and a loose note. */
 export interface Cell {
@@ -32,8 +40,6 @@ const looseBits = (n: HeardNote, next: HeardNote | undefined): number => {
   return far === 1 ? BITS.outside.half : far === 2 ? BITS.outside.whole : BITS.outside.else
 }
 
-const LOOSE = { shape: null, relation: 'foreign', overlay: null, how: 'loose' } as const
-
 interface Best {
   readonly cost: number
   readonly from: number
@@ -44,81 +50,91 @@ interface Best {
   readonly how: 'cell' | 'pair' | 'enclosure' | 'loose' | 'start' | FigureCell['how']
 }
 
+type How = Best['how']
+const withoutShape = (cost: number, from: number, how: How, overlay: Overlay | null = null): Best => ({
+  cost,
+  from,
+  shape: null,
+  relation: 'foreign',
+  overlay,
+  how,
+})
+
+/** The cheapest way to each place, kept as explanations are offered; a hair's breadth cheaper is not cheaper. */
+interface Ways {
+  readonly best: readonly Best[]
+  readonly costs: Float64Array
+  readonly offer: (end: number, b: Best) => void
+}
+const noWays = (size: number): Ways => {
+  const best: Best[] = []
+  const costs = new Float64Array(size + 1).fill(Infinity)
+  const offer = (end: number, b: Best): void => {
+    if (b.cost >= (costs[end] as number) - 1e-9) return
+    best[end] = b
+    costs[end] = b.cost
+  }
+  return { best, costs, offer }
+}
+
 /**
  * The shortest explanation of a line over the catalogue, by dynamic programming, in bits: cells, enclosures, and loose
  * notes between them. Source: theory page, section 9.
  */
-export const cellsIn = (
-  notes: readonly HeardNote[],
-  figures: readonly Figure[],
-  sequences: readonly Sequence[],
-  timeline: Timeline,
-): readonly Cell[] => {
-  const ground = groundOf(notes, figures, sequences, timeline)
+export const cellsIn = (ground: Ground, figures: readonly Figure[], timeline: Timeline): readonly Cell[] => {
+  const { notes } = ground
   const known = figureCellsIn(notes, timeline)
-  const start: Best = { cost: 0, from: -1, shape: null, relation: 'foreign', overlay: null, how: 'start' }
-  const best: (Best | undefined)[] = [start]
+  const { best, costs, offer } = noWays(notes.length)
   const pairs = pairsHeard(notes, timeline)
   /** The cheapest pair that ends at each place, with where it began. */
-  const pairTo: (Best | undefined)[] = []
+  const toPairs = noWays(notes.length)
   const enclosures = groupedBy(
     figures.filter((f) => f.kind === 'enclosure'),
     (f) => f.from,
   )
   const limits = new Float64Array(notes.length + 1)
+  const bounds: Bounds = { limits, parted: ground.parted, end: notes.length }
   const walk = emptyWalk()
-  const offer = (end: number, b: Best): void => {
-    const known = best[end]
-    if (!known || b.cost < known.cost - 1e-9) best[end] = b
-  }
   const offerPair = (end: number, b: Best): void => {
-    const known = pairTo[end]
-    if (!known || b.cost < known.cost - 1e-9) pairTo[end] = b
+    toPairs.offer(end, b)
     offer(end, b)
   }
-  for (const [i, n] of notes.entries()) {
-    const before = best[i] as Best
-    const cost = before.cost + looseBits(n, notes[i + 1])
-    best[i + 1] = { ...LOOSE, cost, from: i }
-  }
-  for (const [i, n] of notes.entries()) {
+  const offerLoose = (i: number): void =>
+    offer(i + 1, withoutShape((costs[i] as number) + looseBits(notes[i] as HeardNote, notes[i + 1]), i, 'loose'))
+  offer(0, withoutShape(0, -1, 'start'))
+  for (const i of notes.keys()) offerLoose(i)
+  for (const i of notes.keys()) {
     const here = best[i] as Best
-    offer(i + 1, {
-      cost: here.cost + looseBits(n, notes[i + 1]),
-      from: i,
-      shape: null,
-      relation: 'foreign',
-      overlay: null,
-      how: 'loose',
-    })
+    offerLoose(i)
     for (const f of enclosures.get(i) ?? []) {
       const cost = here.cost + BITS.enclosure.header + BITS.enclosure.note * (f.to - f.from + 1)
-      offer(f.to + 1, { cost, from: i, shape: null, relation: 'foreign', overlay: null, how: 'enclosure' })
+      offer(f.to + 1, withoutShape(cost, i, 'enclosure'))
     }
     for (const f of known.get(i) ?? [])
-      if (!crosses(ground, f.from, f.to))
-        offer(f.to + 1, { ...LOOSE, cost: here.cost + f.bits, from: i, overlay: f.overlay, how: f.how })
-    const [pair, before] = [pairs.begins[i] ?? null, pairTo[i]]
+      if (!crosses(ground, f.from, f.to)) offer(f.to + 1, withoutShape(here.cost + f.bits, i, f.how, f.overlay))
+    const [pair, before] = [pairs.begins[i] ?? null, toPairs.best[i]]
     if (pair && !crosses(ground, i, i + GROUP - 1) && !crosses(ground, i + GROUP, i + 2 * GROUP - 1)) {
       const cost = here.cost + BITS.pair.header + BITS.pair.group * 2
-      offerPair(i + 2 * GROUP, { ...LOOSE, cost, from: i, overlay: pair, how: 'pair' })
+      offerPair(i + 2 * GROUP, withoutShape(cost, i, 'pair', pair))
     }
     if (before && pairs.goesOn[i] && !crosses(ground, i, i + GROUP - 1))
-      offerPair(i + GROUP, { ...before, cost: before.cost + BITS.pair.group })
+      offerPair(i + GROUP, withoutShape(before.cost + BITS.pair.group, before.from, 'pair', before.overlay))
     // Whoever stands somewhere more cheaply can still enter the same shape there.
     for (let j = i + 1; j <= Math.min(notes.length, i + LONGEST); j++)
-      limits[j] = (best[j]?.cost ?? Infinity) - here.cost + WORTH
+      limits[j] = (costs[j] as number) - here.cost + WORTH
+    const relations = ground.relations[i] as Uint8Array
+    const kind = here.shape?.kind
     for (const shape of shapesFrom(ground, i)) {
-      const relation = relationAt(ground, i, shape.set)
-      const plain = relation === 'foreign' ? shape.header : HEADERS[relation]
-      const again = here.shape?.kind === shape.kind ? plain * BITS.again.share + BITS.again.more : Infinity
-      const ends = walkShape(shape, ground, i, Math.min(plain, again), limits, walk)
+      const related = relations[shape.set] as number
+      const plain = related === 0 ? shape.header : (HEADERS_IN_ORDER[related] as number)
+      const again = kind === shape.kind ? plain * BITS.again.share + BITS.again.more : Infinity
+      const ends = walkShape(shape, ground, i, Math.min(plain, again), bounds, walk)
       for (let k = 0; k < ends; k++) {
         const to = walk.to[k] as number
         const more = again < plain ? Math.min(plain - again, BITS.again.note * (to - i + 1)) : 0
-        const whole = here.cost + (walk.cost[k] as number) + more
-        if (whole < (best[to + 1]?.cost ?? Infinity) - 1e-9)
-          best[to + 1] = { cost: whole, from: i, shape, relation, overlay: null, how: 'cell' }
+        const cost = here.cost + (walk.cost[k] as number) + more
+        if (cost < (costs[to + 1] as number) - 1e-9)
+          offer(to + 1, { cost, from: i, shape, relation: RELATIONS[related] as Relation, overlay: null, how: 'cell' })
       }
     }
   }
@@ -140,7 +156,7 @@ const namedBy = ({ notes, leads }: Ground, { shape, relation, from }: Best, end:
   return overlayOf(triad ?? whole, n)
 }
 
-const cellsFrom = (best: readonly (Best | undefined)[], ground: Ground): readonly Cell[] => {
+const cellsFrom = (best: readonly Best[], ground: Ground): readonly Cell[] => {
   const cells: Cell[] = []
   for (let end = ground.notes.length; end > 0; ) {
     const b = best[end] as Best
@@ -170,10 +186,11 @@ export const otherShapes = (
 ): readonly { readonly overlay: Overlay; readonly bits: number }[] => {
   const found: { readonly shape: Shape; readonly bits: number }[] = []
   const walk = emptyWalk()
+  const bounds: Bounds = { limits: ground.unlimited, parted: ground.rests, end: to + 1 }
   for (const shape of shapesFrom(ground, from)) {
     const relation = relationAt(ground, from, shape.set)
     const header = relation === 'foreign' ? shape.header : HEADERS[relation]
-    const ends = walkShape(shape, ground, from, header, ground.unlimited, walk, to + 1)
+    const ends = walkShape(shape, ground, from, header, bounds, walk)
     for (let k = 0; k < ends; k++) if (walk.to[k] === to) found.push({ shape, bits: walk.cost[k] as number })
   }
   return found

@@ -28,56 +28,57 @@ export interface HeardNote extends LineNote {
   readonly fade: number
 }
 
-const hear = (note: LineNote, n: number, timeline: Timeline, weights: Weights): HeardNote => {
-  const sounding = soundingAt(timeline, note.at)
+/** What sounds under a note, and what comes after that. */
+interface Under {
+  readonly sounding: Sounding | null
+  readonly following: Sounding | null
+}
+
+const underAt = (at: number, timeline: Timeline): Under => {
+  const sounding = soundingAt(timeline, at)
+  return { sounding, following: sounding && soundingAfter(timeline, sounding) }
+}
+
+const hear = (note: LineNote, n: number, { sounding, following }: Under, weights: Weights): HeardNote => {
   const beat = sounding ? beatAt(note.at, sounding) : 1
-  const base = {
-    ...note,
+  const place = sounding?.place
+  const up = place ? pitchClass(note.pitch - place.chord.root.pc) : 0
+  const standing = place ? standingAt(place, up) : null
+  const guides = place ? place.chord.quality.guideSet : 0
+  // Every field by its name, or it is slow to ask: there are too many for a note that is copied and added to.
+  return {
+    at: note.at,
+    for: note.for,
+    pitch: note.pitch,
+    note: note.note,
     n,
     bar: sounding?.spot.spot.bar ?? 0,
     beat,
     onBeat: Math.abs(beat - Math.round(beat)) < 0.02,
     strong: isStrong(beat, sounding),
+    name: note.note ?? place?.chord.heard[up] ?? plainNote(pitchClass(note.pitch)),
     sounding,
-    following: sounding && soundingAfter(timeline, sounding),
-  }
-  const place = sounding?.place
-  if (!place)
-    return {
-      ...base,
-      name: note.note ?? plainNote(pitchClass(note.pitch)),
-      ...{
-        degree: null,
-        role: null,
-        inHome: true,
-        guide: false,
-        rub: false,
-        denied: false,
-        blue: false,
-        stated: false,
-        fade: 0,
-      },
-    }
-  const { chord } = place
-  const up = pitchClass(note.pitch - chord.root.pc)
-  const standing = standingAt(place, up)
-  return {
-    ...base,
-    name: note.note ?? chord.heard[up] ?? plainNote(pitchClass(note.pitch)),
-    degree: chord.quality.degrees[up]?.name ?? '1',
-    role: standing.role,
-    inHome: standing.inHome,
-    guide: standing.role === 'chord' && ((chord.quality.guideSet >> up) & 1) === 1,
-    rub: standing.rub !== null,
-    denied: standing.denied,
-    blue: standing.blue,
-    stated: standing.stated,
-    fade: noteFade(standing, chord, weights),
+    following,
+    degree: place ? (place.chord.quality.degrees[up]?.name ?? '1') : null,
+    role: standing?.role ?? null,
+    inHome: standing?.inHome ?? true,
+    guide: standing?.role === 'chord' && ((guides >> up) & 1) === 1,
+    rub: (standing?.rub ?? null) !== null,
+    denied: standing?.denied ?? false,
+    blue: standing?.blue ?? false,
+    stated: standing?.stated ?? false,
+    fade: place && standing ? noteFade(standing, place.chord, weights) : 0,
   }
 }
 
-export const heardLine = (line: Line, timeline: Timeline, weights: Weights): readonly HeardNote[] =>
-  line.map((note, i) => hear(note, i, timeline, weights))
+export const heardLine = (line: Line, timeline: Timeline, weights: Weights): readonly HeardNote[] => {
+  let under: Under = { sounding: null, following: null }
+  return line.map((note, i) => {
+    const { sounding } = under
+    if (!sounding || note.at < sounding.from || note.at >= sounding.to) under = underAt(note.at, timeline)
+    return hear(note, i, under, weights)
+  })
+}
 
 export const isChordTone = (n: HeardNote | undefined): boolean => n?.role === 'chord'
 

@@ -28,14 +28,10 @@ const leadingBits = (shape: Shape, g: Ground, at: number, side: number): number 
   return far === 2 || far === -2 ? BITS.approach.whole + more : BITS.foreign
 }
 
-/** What one more note of a shape costs: little for a neighbour in its order. `last` is the one before of the shape, or -1. */
-const memberBits = (shape: Shape, g: Ground, last: number, at: number): number => {
-  const all = LOG2[shape.size] as number
-  if (last < 0) return all
-  const far = (g.pitch[at] as number) - (g.pitch[last] as number)
-  if (far === 0) return BITS.repeat
-  const steps = Math.abs((shape.order[g.pc[last] as number] as number) - (shape.order[g.pc[at] as number] as number))
-  return (steps === 1 || steps === shape.size - 1) && far < 8 && far > -8 ? BITS.neighbour : all
+/** Whether two notes of a shape are neighbours in its order, and near: `far` semitones apart. */
+const isNeighbour = ({ size }: Shape, place: number, other: number, far: number): boolean => {
+  const steps = place > other ? place - other : other - place
+  return (steps === 1 || steps === size - 1) && far < 8 && far > -8
 }
 
 const goesOnOver = (set: PcSet, own: PcSet): boolean => own === EMPTY_SET || sizeOf(shared(own, set)) >= SHARED_TONES
@@ -45,11 +41,17 @@ export interface Walk {
   readonly to: Int32Array
   readonly cost: Float64Array
 }
+/** How far a walk may go: to the place `end` at most, not over what is parted, and at a cost below the limit of each place. */
+export interface Bounds {
+  readonly limits: Float64Array
+  readonly parted: Uint8Array
+  readonly end: number
+}
 export const emptyWalk = (): Walk => ({ to: new Int32Array(LONGEST), cost: new Float64Array(LONGEST) })
 
 /**
- * What it costs to go through notes within one shape, up to some place: how many ends were written into `walk`. `limits` by place: what
- * a cell that ends there must not exceed by more than its header. A chord change ends a cell unless the new chord holds
+ * What it costs to go through notes within one shape, up to some place: how many ends were written into `walk`. A cell that
+ * ends at a place must not exceed its limit by more than its header. A chord change ends a cell unless the new chord holds
  * three notes of it; a rare shape is dear unless its own note falls on a beat or comes again.
  */
 export const walkShape = (
@@ -57,39 +59,45 @@ export const walkShape = (
   g: Ground,
   from: number,
   header: number,
-  limits: Float64Array,
+  { limits, parted, end: last }: Bounds,
   walk: Walk,
-  before = g.pc.length,
 ): number => {
   let ends = 0
-  const end = Math.min(before, from + LONGEST)
+  const end = Math.min(last, from + LONGEST)
   const enough = need(shape.size)
+  const { pc, pitch, changes } = g
+  const { order } = shape
+  const all = LOG2[shape.size] as number
   let cost = header
-  let [seen, different, foreign, side, last] = [0, 0, 0, 0, -1]
+  let [seen, different, foreign, side] = [0, 0, 0, 0]
+  let [member, memberAt] = [-1, -1]
   let proven = !shape.rare
   for (let j = from; j < end; j++) {
     if (j > from) {
-      if (g.parted[j]) return ends
-      if (g.changes[j]) {
+      if (parted[j]) return ends
+      if (changes[j]) {
         if (!goesOnOver(shape.set, g.own[j] as PcSet)) return ends
         const told = g.tells[j] && FOREIGN.has(relationAt(g, j, shape.set))
         cost += told ? BITS.chordChangeTold : BITS.chordChange
       }
     }
-    const at = shape.order[g.pc[j] as number] as number
+    const at = order[pc[j] as number] as number
     if (at >= 0) {
-      cost += memberBits(shape, g, last, j)
+      const far = member < 0 ? 0 : (pitch[j] as number) - (pitch[member] as number)
+      if (member >= 0 && far === 0) cost += BITS.repeat
+      else cost += member >= 0 && isNeighbour(shape, at, memberAt, far) ? BITS.neighbour : all
       const before = (seen >> at) & 1
       if (!before) different++
       if (!proven && !g.inHome[j] && (g.onBeat[j] || before)) proven = true
       seen |= 1 << at
-      last = j
+      member = j
+      memberAt = at
     } else {
       const bits = leadingBits(shape, g, j, side)
       cost += bits
       // A foreign note ends no cell.
       if (bits === BITS.foreign && ++foreign > 1) return ends
-      side = j + 1 < g.pitch.length ? (g.pitch[j + 1] as number) - (g.pitch[j] as number) : 0
+      side = j + 1 < pitch.length ? (pitch[j + 1] as number) - (pitch[j] as number) : 0
     }
     // No explanation may cost more than notes by themselves.
     if (cost > header + BITS.outside.else * (j - from + 1)) return ends

@@ -1,6 +1,6 @@
 import { MATERIALS, type Material, materialNamed } from '../material/material.ts'
 import { generatedRoot, type Overlay, placeOn } from '../material/overlay.ts'
-import { holds, membersOf, rotate, sizeOf } from '../pitch/pcset.ts'
+import { membersOf, rotate, sizeOf } from '../pitch/pcset.ts'
 import { EMPTY_SET, type PcSet, type PitchClass, pitchClass } from '../pitch/units.ts'
 import { PREFERRED_PENTATONIC } from '../reading/candidates.ts'
 import { homeOverlay } from '../reading/home.ts'
@@ -100,12 +100,30 @@ export const atHandAt = (n: HeardNote): AtHand => {
   }
 }
 
-export const relationOf = (shape: Shape, { own, home, blues, offered }: AtHand): Relation => {
-  if (shape.set === own) return 'chord'
-  if (shape.set === home || blues.includes(shape.set)) return 'home'
-  if (shape.size >= 3 && holds(own, shape.set)) return 'inside'
-  if (offered.includes(shape.set)) return 'offered'
-  return home !== EMPTY_SET && SLIPS.some((by) => shape.set === rotate(home, by)) ? 'slip' : 'foreign'
+/** What every set is to the chord that sounds, by the set: an index into `RELATIONS`. Where two fit, the later one here counts. */
+export const relationsTo = ({ own, home, blues, offered }: AtHand): Uint8Array => {
+  const table = new Uint8Array(4096)
+  const put = (relation: Relation, sets: readonly PcSet[]): void => {
+    for (const set of sets) table[set] = RELATIONS.indexOf(relation)
+  }
+  if (home !== EMPTY_SET)
+    put(
+      'slip',
+      SLIPS.map((by) => rotate(home, by)),
+    )
+  put('offered', offered)
+  put('inside', partsOf(own))
+  put('home', [home, ...blues])
+  put('chord', [own])
+  return table
+}
+
+/** Every three notes or more of a set. */
+const partsOf = (set: PcSet): readonly PcSet[] => {
+  const parts: PcSet[] = []
+  for (let part = set as number; part > 0; part = (part - 1) & set)
+    if (sizeOf(part as PcSet) >= 3) parts.push(part as PcSet)
+  return parts
 }
 
 export const HEADERS: Readonly<Record<Exclude<Relation, 'foreign'>, number>> = {
@@ -115,6 +133,8 @@ export const HEADERS: Readonly<Record<Exclude<Relation, 'foreign'>, number>> = {
   offered: BITS.offered,
   slip: BITS.slip,
 }
+/** The same by a relation's place in `RELATIONS`; that of what is foreign is its own. */
+export const HEADERS_IN_ORDER: readonly number[] = RELATIONS.map((r) => (r === 'foreign' ? Number.NaN : HEADERS[r]))
 
 /** The name a shape goes by: the home scale's own, the home scale slipped, a mode on the chord's root, else its likeliest next above that root. */
 export const overlayOf = (shape: Shape, n: HeardNote): Overlay => {

@@ -1,4 +1,5 @@
-import { holds, rotate, sizeOf } from '../pitch/pcset.ts'
+import type { Note } from '../pitch/note.ts'
+import { rotate, shared, sizeOf } from '../pitch/pcset.ts'
 import { type PcSet, type PitchClass, pitchClass } from '../pitch/units.ts'
 import { CHANGED_PENTATONICS } from './changed.ts'
 import { MATERIALS, type Material } from './material.ts'
@@ -12,6 +13,8 @@ interface Placement {
   /** Named by what moved: only the last resort where the set has a name of its own. */
   readonly changed: boolean
   readonly material: Material
+  /** The overlay as it was spelled already, by the letter its root was given; last where none was. */
+  readonly spelled: (Overlay | undefined)[]
 }
 
 const FAMILY_ORDER = ['triad', 'seventh', 'pentatonic', 'ninth', 'quartal', 'mode', 'bebop', 'blues', 'symmetric']
@@ -24,6 +27,7 @@ const placed = (material: Material, changed: boolean): readonly Placement[] =>
     changed,
     order: FAMILY_ORDER.indexOf(material.family),
     material,
+    spelled: [],
   }))
 
 /** The catalogue on twelve roots. */
@@ -47,8 +51,29 @@ const inOrder = (found: readonly Placement[], root: PitchClass, size: number): r
       pitchClass(a.pc - root) - pitchClass(b.pc - root),
   )
 
-const named = (like: Overlay, { pc, material }: Placement): Overlay =>
-  placeOn(generatedRoot(pc, like.notes, material), material)
+const equalTo = (set: PcSet, root: PitchClass): readonly Placement[] => {
+  const found = bySet.get(set) ?? []
+  return found.length > 1 ? inOrder(found, root, sizeOf(set)) : found
+}
+
+const NOT_GIVEN = 7
+
+/** How the notes of an overlay are spelled, by their pitch classes. */
+const givenBy = ({ notes }: Overlay): readonly (Note | undefined)[] => {
+  const given: (Note | undefined)[] = []
+  for (const n of notes) given[n.pc] ??= n
+  return given
+}
+
+const named = ({ pc, material, spelled }: Placement, given: readonly (Note | undefined)[]): Overlay => {
+  const note = given[pc]
+  const letter = note?.letter ?? NOT_GIVEN
+  const before = spelled[letter]
+  if (before) return before
+  const made = placeOn(generatedRoot(pc, note ? [note] : [], material), material)
+  spelled[letter] = made
+  return made
+}
 
 interface Catalogue {
   readonly placements: readonly Placement[]
@@ -69,8 +94,10 @@ const catalogueFor = (root: PitchClass, size: number): Catalogue => {
  * Every named overlay that has exactly these notes: those on the given root first, then by family (triad, seventh,
  * pentatonic, mode, symmetric), then upward. Roots take their spelling from the overlay's own notes.
  */
-export const namesOf = (set: PcSet, like: Overlay): readonly Overlay[] =>
-  inOrder(bySet.get(set) ?? [], like.root.pc, sizeOf(set)).map((p) => named(like, p))
+export const namesOf = (set: PcSet, like: Overlay): readonly Overlay[] => {
+  const given = givenBy(like)
+  return equalTo(set, like.root.pc).map((p) => named(p, given))
+}
 
 export const isNamed = (set: PcSet): boolean => bySet.has(set)
 
@@ -85,13 +112,15 @@ export interface Names {
 export const nameSet = (overlay: Overlay): Names => {
   const { set, root } = overlay
   const { placements, sets } = catalogueFor(root.pc, sizeOf(set))
+  const given = givenBy(overlay)
   const within: Overlay[] = []
   const inside: Overlay[] = []
   for (let i = 0; i < sets.length; i++) {
     const other = sets[i] as PcSet
     if (other === set) continue
-    const side = holds(other, set) ? within : holds(set, other) ? inside : null
-    if (side) side.push(named(overlay, placements[i] as Placement))
+    const both = shared(other, set)
+    if (both === set) within.push(named(placements[i] as Placement, given))
+    else if (both === other) inside.push(named(placements[i] as Placement, given))
   }
-  return { equal: namesOf(set, overlay), within, holds: inside }
+  return { equal: equalTo(set, root.pc).map((p) => named(p, given)), within, holds: inside }
 }

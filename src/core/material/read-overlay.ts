@@ -92,13 +92,14 @@ export const materialCalled = (root: Note, words: string): Material | undefined 
 }
 
 const readNotes = (text: string): Overlay | null => {
-  const pieces = text.trim().split(/[\s,]+/)
-  if (pieces.length < 2) return null
-  const notes = pieces
-    .map((p) => readNote(p, 0))
-    .map((r, i) => (r.ok && r.value.end === pieces[i]?.length ? r.value.note : null))
-  const [first, ...rest] = notes
-  return first && rest.every((n): n is Note => n !== null) ? notesOverlay([first, ...rest]) : null
+  const notes: Note[] = []
+  for (const piece of text.trim().split(/[\s,]+/)) {
+    const read = readNote(piece, 0)
+    if (!read.ok || read.value.end !== piece.length) return null
+    notes.push(read.value.note)
+  }
+  const [first, second, ...rest] = notes
+  return first && second ? notesOverlay([first, second, ...rest]) : null
 }
 
 /** `E flat minor` and `half whole on E` in the usual order, or null where they are neither. */
@@ -121,6 +122,13 @@ const readSingle = (text: string): Result<Overlay, TextError> => {
   const other = asWritten.ok ? null : usualOrder(text)
   const again = other === null ? asWritten : readRooted(other)
   return again.ok ? again : asWritten
+}
+
+/** A root and a name just as the catalogue has it: what is asked most, without a look at anything else it could be. */
+const readPlain = (text: string): Overlay | null => {
+  const root = readNote(text, 0)
+  const material = root.ok ? worded.get(text.slice(root.value.end + 1)) : undefined
+  return root.ok && material && text.charAt(root.value.end) === ' ' ? placeOn(root.value.note, material) : null
 }
 
 const readRooted = (text: string): Result<Overlay, TextError> => {
@@ -146,6 +154,8 @@ const readRooted = (text: string): Result<Overlay, TextError> => {
  *     name    = any name of the catalogue, its symbol, or another name of it
  */
 export const readOverlay = (text: string): Result<Overlay, TextError> => {
+  const plain = readPlain(text)
+  if (plain) return ok(plain)
   if (!text.trim())
     return fail({ code: 'empty', at: 0, found: '', expected: ['what to lay over, such as B minor pentatonic'] })
   const single = text.includes('&') ? null : (readNotes(text) ?? readSingle(text))

@@ -1,3 +1,4 @@
+import { groupedBy } from '../grouped.ts'
 import { fail, ok, type Result, type TextError } from '../result.ts'
 import { type PitchClass, pitchClass } from './units.ts'
 
@@ -71,6 +72,9 @@ const ACCIDENTALS: readonly (readonly [string, number])[] = [
   ['♯', 1],
 ]
 
+/** The accidentals by the sign they begin with, longest first. */
+const BY_FIRST_SIGN = groupedBy(ACCIDENTALS, ([sign]) => sign.charAt(0))
+
 /**
  * Reads a note name at `at`: a capital letter and its accidentals in any usual sign. Gives the note and where it ends;
  * otherwise `unknown_note`. `readNote('Bbm7', 0)` is B flat, ending at 2.
@@ -81,7 +85,7 @@ export const readNote = (text: string, at: number): Result<{ note: Note; end: nu
     const found = text.slice(at).split(/[\s|,]/)[0] ?? ''
     return fail({ code: text.trim() ? 'unknown_note' : 'empty', at, found, expected: ['a note name from A to G'] })
   }
-  const sign = ACCIDENTALS.find(([s]) => text.startsWith(s, at + 1))
+  const sign = BY_FIRST_SIGN.get(text.charAt(at + 1))?.find(([s]) => text.startsWith(s, at + 1))
   const note = noteOn(letter, sign?.[1] ?? 0) as Note
   return ok({ note, end: at + 1 + (sign?.[0].length ?? 0) })
 }

@@ -44,16 +44,42 @@ export const once = <T>(make: () => T): (() => T) => {
   }
 }
 
-const placedOn = (family: FamilyName, material: Material, pc: PitchClass, home: readonly Note[]): Candidate => ({
+const placedOn = (family: FamilyName, material: Material, pc: PitchClass, given: Note | undefined): Candidate => ({
   family,
   material,
   set: rotate(material.set, pc),
   root: pc,
   passing: material.passing === null ? null : (pc + material.passing) % 12,
-  overlay: once(() => placeOn(generatedRoot(pc, home, material), material)),
+  overlay: once(() => placeOn(generatedRoot(pc, given ? [given] : [], material), material)),
   also: 0,
   shape: null,
 })
+
+interface Shape {
+  readonly family: FamilyName
+  readonly material: Material
+  /** Its candidates so far, by root and the letter the home scale spells it with: always the same objects. */
+  readonly laid: (Candidate | undefined)[]
+}
+const SHAPES: readonly Shape[] = [
+  ...MATERIALS.map((material): Shape => ({ family: material.family, material, laid: [] })),
+  ...CHANGED_PENTATONICS.map((material): Shape => ({ family: 'changed', material, laid: [] })),
+]
+const NOT_IN_HOME = 7
+
+/** A root, and the home scale's note there if it has one. */
+interface Root {
+  readonly pc: PitchClass
+  readonly given: Note | undefined
+}
+const laidOn = ({ family, material, laid }: Shape, { pc, given }: Root): Candidate => {
+  const at = 8 * pc + (given?.letter ?? NOT_IN_HOME)
+  const before = laid[at]
+  if (before) return before
+  const made = placedOn(family, material, pc, given)
+  laid[at] = made
+  return made
+}
 
 /** Roots upward from the chord's own, so that equal ranks begin at home. */
 const rootsFrom = (place: Place): readonly PitchClass[] =>
@@ -101,14 +127,13 @@ export const pairsOver = (place: Place, fits: (shape: PairShape) => boolean): re
 /** The wished families on twelve roots; pairs as `pair`, every one of them. */
 export const candidatesOver = (place: Place, families: readonly FamilyName[]): readonly Candidate[] => {
   const home = homeOverlay(place.home.first)
-  const roots = rootsFrom(place)
-  const on = (family: FamilyName, m: Material) => roots.map((pc) => placedOn(family, m, pc, home.notes))
-  return [
-    ...MATERIALS.filter((m) => families.includes(m.family)).flatMap((m) => on(m.family, m)),
-    ...(families.includes('changed') ? CHANGED_PENTATONICS.flatMap((m) => on('changed', m)) : []),
-    ...(families.includes('slip') ? slips(home) : []),
-    ...(families.includes('pair') ? pairsOver(place, () => true) : []),
-  ]
+  const roots = rootsFrom(place).map((pc): Root => ({ pc, given: home.notes.find((n) => n.pc === pc) }))
+  const all: Candidate[] = []
+  for (const shape of SHAPES)
+    if (families.includes(shape.family)) for (const root of roots) all.push(laidOn(shape, root))
+  if (families.includes('slip')) all.push(...slips(home))
+  if (families.includes('pair')) all.push(...pairsOver(place, () => true))
+  return all
 }
 
 export const PENTATONIC_NAMINGS = ['as minor', 'as major'] as const

@@ -21,10 +21,24 @@ export interface Exit {
 export interface Targets {
   readonly next: Chord
   readonly kinds: readonly number[]
+  /** The exits of each pitch class that was asked about. */
+  readonly known: Map<number, readonly Exit[]>
 }
+
+/** Worked out once for each chord by each school. */
+const remembered = new WeakMap<School, WeakMap<Chord, Targets>>()
 
 /** The next chord's own tones, and the extensions its home scale holds (read with nothing further known). */
 export const targetsOf = (next: Chord, school: School): Targets => {
+  const bySchool = remembered.get(school) ?? new WeakMap<Chord, Targets>()
+  const before = bySchool.get(next)
+  if (before) return before
+  const made = workedOut(next, school)
+  remembered.set(school, bySchool.set(next, made))
+  return made
+}
+
+const workedOut = (next: Chord, school: School): Targets => {
   const home = homeOf(next, null, null, school)
   const roles = roleSets(next, home, null, school)
   const { guideSet } = next.quality
@@ -34,7 +48,7 @@ export const targetsOf = (next: Chord, school: School): Targets => {
     const bit = 1 << up
     kinds.push(roles.chord & bit ? (guideSet & bit ? 1 : 2) : extension & bit ? 3 : 0)
   }
-  return { next, kinds }
+  return { next, kinds, known: new Map() }
 }
 
 const MOVES: readonly (readonly [number, ExitHow, 'held' | 'half' | 'whole'])[] = [
@@ -70,8 +84,12 @@ const OPEN_WAYS: readonly (readonly Way[])[] = Array.from({ length: 4 ** MOVES.l
 
 /** Every exit of a pitch class, strongest first, then guide tones, then downward. */
 export const exitsOf = (pc: number, targets: Targets): readonly Exit[] => {
+  const before = targets.known.get(pc)
+  if (before) return before
   const ways = waysFrom(pc, targets)
-  return pc === targets.next.root.pc ? atRoot(ways) : ways
+  const exits = pc === targets.next.root.pc ? atRoot(ways) : ways
+  targets.known.set(pc, exits)
+  return exits
 }
 
 /** The next chord's root that sounds already: held is its first exit, and the 7 below it comes after. */

@@ -79,12 +79,10 @@ export const homeOf = (chord: Chord, next: Chord | null, job: Job | null, school
   const usual = HOME_ROWS[chord.family].find((r) => r.when(asked)) as HomeRow
   const row = restingHome(job) ?? (chord.slash ? SLASH_HOMES[chord.slash] : null) ?? usual
   const listed = row.scales(asked).map((s) => onChord(chord, s.material, s.up))
-  const [first, ...others] = symbolFirst(
-    chord,
-    chord.family === 'diminished' ? [...listed, ...leadsTo(chord, next)] : listed,
-  )
+  const all = symbolFirst(chord, chord.family === 'diminished' ? [...listed, ...leadsTo(chord, next)] : listed)
+  const first = all[0]
   if (!first) throw new Error('a row of the home-scale table is empty')
-  return { first, others, inside: insideOf(chord, first.set), because: row.because }
+  return { first, others: all.slice(1), inside: insideOf(chord, first.set), because: row.because }
 }
 
 export const homeName = (scale: HomeScale): string => nameOn(scale.root.name, scale.material)

@@ -14,6 +14,7 @@ import {
 } from './candidates.ts'
 import { keyDistance } from './key-distance.ts'
 import { type Lens, lensOf, type Measured, measure } from './lens.ts'
+import { fadeKey, orderedBy } from './order.ts'
 import { bluesPlace, type Place } from './role.ts'
 import { classicCandidates, type LaidClassic, rarityOf, scoreOfUse, wishedFade } from './use.ts'
 import type { Weights } from './weights.ts'
@@ -23,7 +24,7 @@ export interface Ranked<C extends Candidate = Candidate> {
   readonly candidate: C
   readonly measured: Measured
   readonly overlay: () => Overlay
-  /** How likely a teacher would show it here, not rounded. */
+  /** How likely a teacher would show it here, to the thousandth. */
   readonly use: number
   /** Why, where the table of classics knows it. */
   readonly classic: string | null
@@ -89,21 +90,23 @@ export const guidesOver = ({ chord }: Place): PcSet => rotate(chord.quality.guid
 
 const named = (c: Candidate, text: string): boolean => c.overlay().name.toLowerCase().includes(text)
 
-const byFade = (a: Measured, b: Measured): number =>
-  a.fade - b.fade || a.rubs - b.rubs || a.suspensions - b.suspensions || (b.landing ?? 0) - (a.landing ?? 0)
-const byLanding = (a: Measured, b: Measured): number => (b.landing ?? 0) - (a.landing ?? 0) || byFade(a, b)
-
-const byUse = (a: Ranked, b: Ranked): number => b.use - a.use || byFade(a.measured, b.measured)
+/** Thousandths of use, those of most use first. */
+const useKey = (use: number): number => Math.round(1000 * (1000 - use))
 
 const inOrder = <C extends Candidate>(
-  kept: Ranked<C>[],
+  kept: readonly Ranked<C>[],
   sort: OverlayFilter['sort'],
   keySteps: (set: PcSet) => number,
-) => {
-  if (sort === 'use') return kept.sort(byUse)
-  if (sort === 'landing') return kept.sort((a, b) => byLanding(a.measured, b.measured))
-  if (sort === 'fade') return kept.sort((a, b) => byFade(a.measured, b.measured))
-  return kept.sort((a, b) => keySteps(a.candidate.set) - keySteps(b.candidate.set) || byFade(a.measured, b.measured))
+): readonly Ranked<C>[] => {
+  const at = (i: number): Ranked<C> => kept[i] as Ranked<C>
+  const byFade = orderedBy(Uint32Array.from(kept.keys()), (i) => fadeKey(at(i).measured))
+  const order = {
+    fade: () => byFade,
+    use: () => orderedBy(byFade, (i) => useKey(at(i).use)),
+    landing: () => orderedBy(byFade, (i) => 100 - (at(i).measured.landing ?? 0)),
+    key: () => orderedBy(byFade, (i) => keySteps(at(i).candidate.set)),
+  }
+  return Array.from(order[sort](), at)
 }
 
 const keeper = (place: Place, wish: OverlayFilter, keySteps: (set: PcSet) => number): ((c: Candidate) => boolean) => {
@@ -153,15 +156,19 @@ const eachSetOnce = <C extends Candidate>(
     rarityOf(c) +
     (c.material?.name === PREFERRED_PENTATONIC[naming] ? -0.5 : 0) +
     (c.root === root ? -0.25 : 0)
-  const chosen = new Map<number, { readonly c: C; readonly plain: number; readonly also: number }>()
+  const chosen = new Map<number, { c: C; plain: number; also: number }>()
   for (const c of candidates) {
-    const before = chosen.get(setName(c))
+    const name = setName(c)
+    const before = chosen.get(name)
     const plain = plainness(c)
-    const also = before ? before.also + 1 : c.also
-    if (!before || plain < before.plain) chosen.set(setName(c), { c, plain, also })
-    else chosen.set(setName(c), { ...before, also })
+    if (!before) {
+      chosen.set(name, { c, plain, also: c.also })
+      continue
+    }
+    before.also++
+    if (plain < before.plain) [before.c, before.plain] = [c, plain]
   }
-  return [...chosen.values()].map(({ c, also }) => ({ ...c, also }))
+  return Array.from(chosen.values(), ({ c, also }) => (also === c.also ? c : { ...c, also }))
 }
 
 /** Candidates that fit the wish (its families aside), measured and in order; by use, each set once. */
@@ -179,7 +186,7 @@ export const rankCandidates = <C extends Candidate>(
   if (wish.sort === 'use') for (const c of classicCandidates(place)) classics.set(setName(c), c)
   const wished = wishedFade(place, weights)
   const fitting = candidates.filter(keeps)
-  const withoutBlue = place.blue === EMPTY_SET ? measured : measurer({ ...place, blue: EMPTY_SET }, weights)
+  const withoutBlue = place.blue === EMPTY_SET ? null : measurer({ ...place, blue: EMPTY_SET }, weights)
   const told = wish.sort === 'use' ? eachSetOnce(fitting, place, classics, naming) : fitting
   const kept: Ranked<C>[] = []
   for (const candidate of told) {
@@ -187,7 +194,7 @@ export const rankCandidates = <C extends Candidate>(
     if (!within(wish, m)) continue
     const classic = classics.get(setName(candidate))?.because ?? null
     // The tonic's blue notes are no colour for whatever else may hold them.
-    const asColour = classic === null && candidate.family !== 'blues' ? withoutBlue(candidate) : m
+    const asColour = withoutBlue && classic === null && candidate.family !== 'blues' ? withoutBlue(candidate) : m
     const use = scoreOfUse(candidate, asColour, wished, classic !== null)
     kept.push({ candidate, measured: m, overlay: candidate.overlay, use, classic })
   }

@@ -161,15 +161,21 @@ const readNote = (place: Place, note: Note, weights: Weights, targets: Targets |
 export const readOver = (overlay: Overlay, asked: Place, weights: Weights = DEFAULT_WEIGHTS): Reading => {
   const place = withBlueNotes(asked, overlay)
   const targets = place.next === null ? null : targetsOf(place.next, place.school)
-  const notes = overlay.notes.map((n) => readNote(place, n, weights, targets))
+  const notes: NoteReading[] = []
+  const noExit: NoteReading[] = []
+  const commonTones: Note[] = []
   const counts = { chord: 0, extension: 0, altered: 0, suspension: 0, outside: 0 }
   let sum = 0
   let worst: NoteReading | null = null
   let guidesHeld = 0
-  for (const n of notes) {
+  for (const note of overlay.notes) {
+    const n = readNote(place, note, weights, targets)
+    notes.push(n)
     counts[n.role]++
     sum += n.fade
     if (n.guide) guidesHeld++
+    if (n.role === 'chord') commonTones.push(n.heard)
+    if (targets !== null && n.exits.length === 0) noExit.push(n)
     if (n.note.pc !== overlay.passing && (worst === null || n.fade > worst.fade)) worst = n
   }
   if (worst === null) throw new Error('an overlay has notes')
@@ -182,8 +188,8 @@ export const readOver = (overlay: Overlay, asked: Place, weights: Weights = DEFA
     worst,
     counts,
     landing: targets === null ? null : landingOf(notes),
-    noExit: targets === null ? [] : notes.filter((n) => n.exits.length === 0),
-    commonTones: notes.filter((n) => n.role === 'chord').map((n) => n.heard),
+    noExit,
+    commonTones,
     guidesHeld,
     statesChord: guides > 0 && guidesHeld === guides,
   }

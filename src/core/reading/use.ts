@@ -1,5 +1,5 @@
 import { isDominant } from '../chord/chord.ts'
-import { materialNamed } from '../material/material.ts'
+import { MATERIALS, type Material, materialNamed } from '../material/material.ts'
 import { generatedRoot, pairOf, placeOn } from '../material/overlay.ts'
 import { rotate, shared, union } from '../pitch/pcset.ts'
 import { type PcSet, pitchClass } from '../pitch/units.ts'
@@ -62,23 +62,33 @@ const A_CLASSIC = 12
 /** Two triads that share a note are rather one larger chord. */
 const A_SHARED_NOTE = 8
 
+const rare: ReadonlyMap<Material | null, number> = new Map(
+  MATERIALS.flatMap((m) => {
+    const rarity = SHAPE_RARITY[m.name]
+    return rarity === undefined ? [] : [[m, rarity]]
+  }),
+)
+
 /** A pair is as rare as its triads; else a shape goes before its family. */
 export const rarityOf = ({ family, material, shape }: Candidate): number => {
-  if (!shape) return (material && SHAPE_RARITY[material.name]) ?? FAMILY_RARITY[family]
-  const triads = [shape.first, shape.second].reduce((sum, m) => sum + (SHAPE_RARITY[m.name] ?? 0), 0)
+  if (!shape) return rare.get(material) ?? FAMILY_RARITY[family]
+  const triads = (rare.get(shape.first) ?? 0) + (rare.get(shape.second) ?? 0)
   return FAMILY_RARITY.pair + triads + (shape.exclusive ? 0 : A_SHARED_NOTE)
 }
 
 /**
- * How likely a teacher would show an overlay here, higher first; not rounded. A classic is no rarity where it is one,
- * and what passes in it is known to pass.
+ * How likely a teacher would show an overlay here, higher first, to the thousandth: all it is made of is whole in them.
+ * A classic is no rarity where it is one, and what passes in it is known to pass.
  */
-export const scoreOfUse = (c: Candidate, m: Measured, wish: number, classic: boolean): number =>
-  100 -
-  PER_FADE * Math.abs(m.fade - wish) -
-  (m.landing === null ? 0 : (PER_LANDING * (100 - m.landing) * m.fade) / 50) -
-  A_FAULT * m.wrong +
-  (classic ? A_CLASSIC : -A_SUSPENSION * m.suspensions - rarityOf(c))
+export const scoreOfUse = (c: Candidate, m: Measured, wish: number, classic: boolean): number => {
+  const score =
+    100 -
+    PER_FADE * Math.abs(m.fade - wish) -
+    (m.landing === null ? 0 : (PER_LANDING * (100 - m.landing) * m.fade) / 50) -
+    A_FAULT * m.wrong +
+    (classic ? A_CLASSIC : -A_SUSPENSION * m.suspensions - rarityOf(c))
+  return Math.round(1000 * score) / 1000
+}
 
 /** A row of the table of classics, laid over a chord. */
 export interface LaidClassic extends Candidate {
