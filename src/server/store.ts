@@ -6,7 +6,8 @@ import { readyThreads, stopComputing } from './computing/computing.ts'
 import { openDatabase } from './database.ts'
 import { readDoor } from './devices/codes.ts'
 import { doorsOutside } from './devices/outside.ts'
-import type { Database } from './sql.ts'
+import { DEVICES, hear } from './live/hearing.ts'
+import { type Database, MISSED } from './sql.ts'
 
 let opening: Promise<Database> | null = null
 let damage: readonly Damage[] = []
@@ -40,14 +41,26 @@ const directory = process.env.CROSSFADE_DATA ?? 'data'
 const opened = async (url: string, folder: string): Promise<Database> =>
   url === '' ? openDatabase(folder) : (await import('./postgres.ts')).openPostgres(url, folder)
 
+const showDoor = async (database: Database): Promise<void> => {
+  const door = await readDoor(database).catch(() => null)
+  if (door) await doorsOutside().show(door.open)
+}
+
+/** The door stands as it was left, and goes with it when another program on the same database opens or shuts it. */
+const followDoor = async (database: Database): Promise<void> => {
+  await showDoor(database)
+  await hear(database, (told) => {
+    if (told === DEVICES || told === MISSED) void showDoor(database)
+  })
+}
+
 const open = async (): Promise<Database> => {
   try {
     const database = await opened(process.env.DATABASE_URL ?? '', directory)
     await checkUp(database)
     if (damage.length === 0) await clearOldSounds(database)
     await clearPassing(database.directory)
-    const door = await readDoor(database).catch(() => null)
-    await doorsOutside().show(door?.open ?? false)
+    await followDoor(database)
     readyThreads(AFTER)
     setTimeout(() => opening && backUp(database, 'now and then'), SOON).unref()
     setInterval(() => opening && backUp(database, 'now and then'), NOW_AND_THEN).unref()

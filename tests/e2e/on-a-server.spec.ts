@@ -1,4 +1,5 @@
 import { expect, type Page, test } from '@playwright/test'
+import { houseAddresses } from '../../src/server/devices/where.mjs'
 import { seeded } from '../bench/seeded.ts'
 import { hasPostgres, type PostgresServer, startPostgres } from '../postgres.ts'
 import { emptyData, type Running, removeData, startServer } from '../serving.ts'
@@ -52,6 +53,23 @@ test('while the database is away it is told, what is typed waits, and both progr
   await second.getByRole('button', { name: 'Keep this one' }).click()
   await expect.poll(() => tags(0), { timeout: 15_000 }).toEqual(['lower deck'])
   expect((await call(at(0), 'GET', 'health')).status).toBe(200)
+})
+
+test('the door opened through one program stands open at the other too, and is shut with it', async () => {
+  const { port } = new URL(at(1))
+  const outside = async (): Promise<readonly string[]> =>
+    Promise.all(
+      houseAddresses().map((address) =>
+        fetch(`http://${address}:${port}/health`).then(
+          ({ status }) => `answers ${status}`,
+          () => 'nobody',
+        ),
+      ),
+    )
+  await call(at(0), 'PUT', 'door', { open: true })
+  await expect.poll(outside).toEqual(houseAddresses().map(() => 'answers 200'))
+  await call(at(0), 'PUT', 'door', { open: false })
+  await expect.poll(outside).toEqual(houseAddresses().map(() => 'nobody'))
 })
 
 /** So many edits in every run; `EDITS` asks for more. */

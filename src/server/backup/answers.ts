@@ -1,4 +1,3 @@
-import { randomUUID } from 'node:crypto'
 import { createReadStream } from 'node:fs'
 import { rm, stat } from 'node:fs/promises'
 import { Readable } from 'node:stream'
@@ -36,7 +35,7 @@ const zipAnswer = async (path: string, name: string, whenSent: () => void): Prom
 export const backupAnswer = async (url: URL): Promise<Response> => {
   const { readable } = readQuery(url, BACKUP_QUERY)
   const db = await store()
-  const path = await passingPath(db.directory, `${randomUUID()}.zip`)
+  const path = await passingPath(db.directory)
   const asked = { occasion: 'asked for', mostSound: Number.POSITIVE_INFINITY, version: __VERSION__ } as const
   await oneAtATime(() => (readable ? writeReadable : writeBackup)(db, path, asked))
   const day = new Date().toISOString().slice(0, 10)
@@ -86,7 +85,7 @@ export const restoreAnswer = async (request: Request, url: URL) => {
     return oneAtATime(() => bring(db, path, asked))
   }
   const asked = readQuery(url, RESTORE_QUERY)
-  const path = await passingPath(db.directory, `${randomUUID()}.zip`)
+  const path = await passingPath(db.directory)
   try {
     await receive(db, request, path)
     return await oneAtATime(() => bring(db, path, asked))

@@ -1,4 +1,16 @@
-import { cpSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, truncateSync, writeFileSync } from 'node:fs'
+import { spawnSync } from 'node:child_process'
+import { randomUUID } from 'node:crypto'
+import {
+  cpSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  truncateSync,
+  writeFileSync,
+} from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import fc from 'fast-check'
@@ -13,7 +25,7 @@ import { getSound, putSound, soundFolder } from '../sounds.ts'
 import type { Database } from '../sql.ts'
 import { addPart } from '../takes.ts'
 import { damageSentence, findDamage } from './damage.ts'
-import { keepBackup, keepBackupOfNews, listBackups } from './kept-backups.ts'
+import { clearPassing, keepBackup, keepBackupOfNews, listBackups } from './kept-backups.ts'
 import type { Manner } from './merge.ts'
 import { openBackup } from './read-backup.ts'
 import { clearOldSounds, restore } from './restore.ts'
@@ -224,6 +236,19 @@ describe('a backup', () => {
     await clearOldSounds(there)
     expect(readdirSync(there.directory).filter((n) => n.startsWith('sounds'))).toEqual([folder])
     await there.query('update sound_folder set name = $1', [folder])
+  })
+
+  it('lets be what another program that runs is at work on, in the same directory', async () => {
+    const [alive, dead] = [process.ppid, spawnSync('true').pid]
+    const paths = [alive, dead].flatMap((pid) => {
+      const name = `${pid}-${randomUUID()}`
+      return [`backups/passing/${name}.zip`, `backups/making-${name}`, `sounds-${name}`]
+    })
+    for (const path of paths) mkdirSync(join(there.directory, path), { recursive: true })
+    await clearPassing(there.directory)
+    await clearOldSounds(there)
+    expect(paths.filter((path) => existsSync(join(there.directory, path)))).toEqual(paths.slice(0, 3))
+    for (const path of paths) rmSync(join(there.directory, path), { recursive: true, force: true })
   })
 
   const REFUSED: readonly (readonly [string, RegExp, (members: Record<string, Uint8Array>) => void])[] = [

@@ -4,6 +4,7 @@ import { Problem } from '../problems.ts'
 import type { Database } from '../sql.ts'
 import type { Manifest, Occasion } from './manifest.ts'
 import { openBackup } from './read-backup.ts'
+import { isUnderWay, nameUnderWay } from './under-way.ts'
 import { backupNames } from './whole.mjs'
 import { stateOf, writeBackup } from './write-backup.ts'
 
@@ -23,17 +24,19 @@ export const keptPath = async (directory: string, name: string): Promise<string>
 }
 
 /** A path for a backup that is on its way in or out, and is not listed. */
-export const passingPath = async (directory: string, name: string): Promise<string> => {
+export const passingPath = async (directory: string): Promise<string> => {
   const folder = join(folderOf(directory), 'passing')
   await mkdir(folder, { recursive: true })
-  return join(folder, name)
+  return join(folder, `${nameUnderWay()}.zip`)
 }
 
-/** Removes what was on its way when the program was cut off. */
+/** Removes what was on its way when a program was cut off. */
 export const clearPassing = async (directory: string): Promise<void> => {
   const folder = folderOf(directory)
-  for (const name of await readdir(folder).catch(() => []))
-    if (name === 'passing' || name.startsWith('making-')) await rm(join(folder, name), { recursive: true, force: true })
+  const passing = (await readdir(join(folder, 'passing')).catch(() => [])).map((name) => join('passing', name))
+  const making = (await readdir(folder).catch(() => [])).filter((name) => name.startsWith('making-'))
+  for (const name of [...passing, ...making])
+    if (!isUnderWay(basename(name))) await rm(join(folder, name), { recursive: true, force: true })
 }
 
 /** What is told of a backup, from its own manifest. */

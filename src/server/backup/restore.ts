@@ -1,4 +1,3 @@
-import { randomUUID } from 'node:crypto'
 import { link, mkdir, readdir, rm } from 'node:fs/promises'
 import { basename, join } from 'node:path'
 import { setImmediate } from 'node:timers/promises'
@@ -10,6 +9,7 @@ import { notABackup } from './manifest.ts'
 import { beside, brought, type Here, type Manner, type Taken } from './merge.ts'
 import type { OpenBackup } from './read-backup.ts'
 import { BACKED_UP, type BackedUp } from './tables.ts'
+import { isUnderWay, nameUnderWay } from './under-way.ts'
 import { syncFolder } from './write-backup.ts'
 
 /** How many rows of a kind came in anew, in place of another, or were left since what is here is later. */
@@ -151,7 +151,7 @@ const isRefusal = (error: unknown): error is Error => /^2[123]...$/.test((error 
  */
 export const restore = (db: Database, backup: OpenBackup, manner: Manner) =>
   withSounds(async () => {
-    const [old, fresh] = [await soundFolder(db.directory, db), join(db.directory, `sounds-${randomUUID()}`)]
+    const [old, fresh] = [await soundFolder(db.directory, db), join(db.directory, `sounds-${nameUnderWay()}`)]
     const came: Record<string, Came> = {}
     const here = await whatStands(db, manner)
     const taken = manner === 'merge' ? await db.snapshot(takenOf) : NONE
@@ -186,6 +186,6 @@ export const clearOldSounds = async (db: Database): Promise<void> => {
   const names = await readdir(db.directory)
   if (!names.includes(kept)) return
   for (const name of names)
-    if (/^sounds(-[0-9a-f-]+)?$/.test(name) && name !== kept)
+    if (/^sounds(-[0-9a-f-]+)?$/.test(name) && name !== kept && !isUnderWay(name))
       await rm(join(db.directory, name), { recursive: true, force: true })
 }

@@ -1,4 +1,4 @@
-import { createHash, randomUUID } from 'node:crypto'
+import { createHash } from 'node:crypto'
 import { createReadStream, createWriteStream } from 'node:fs'
 import { appendFile, mkdir, open, rename, rm, stat } from 'node:fs/promises'
 import { dirname, join } from 'node:path'
@@ -18,6 +18,7 @@ import {
   soundMember,
 } from './manifest.ts'
 import { BACKED_UP, type BackedUp } from './tables.ts'
+import { nameUnderWay } from './under-way.ts'
 
 /** Rows are read so many at a time. */
 const PAGE = 200
@@ -160,7 +161,7 @@ export const writePages = async (
   write: (spool: Spool) => Promise<Spooled>,
 ): Promise<void> => {
   db.hasRoomFor(0)
-  const spooled = join(dirname(path), `making-${randomUUID()}`)
+  const spooled = join(dirname(path), `making-${nameUnderWay()}`)
   await mkdir(spooled, { recursive: true })
   try {
     const holds: Record<string, number> = {}

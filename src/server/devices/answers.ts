@@ -1,5 +1,5 @@
 import { readBody } from '../door.ts'
-import { DEVICES } from '../live/stream.ts'
+import { DEVICES } from '../live/hearing.ts'
 import { type Database, TELL } from '../sql.ts'
 import { store } from '../store.ts'
 import { onlyHere } from './admit.ts'
@@ -31,9 +31,11 @@ const atTheMachine =
 
 export const doorAnswer = atTheMachine()
 
+const tellDevices = (db: Database) => db.query(TELL, [DEVICES])
+
 export const openAnswer = atTheMachine(async (db, request) => {
   await setOpen(db, (await readBody(request, OPEN_BODY)).open)
-  await db.query(TELL, [DEVICES])
+  await tellDevices(db)
 })
 
 export const codeAnswer = atTheMachine(async (db, request) => {
@@ -47,5 +49,5 @@ export const nameAnswer = (id: string) =>
 export const revokeAnswer = (id: string) =>
   atTheMachine(async (db) => {
     await revokeDevice(db, id)
-    await db.query(TELL, [DEVICES])
+    await tellDevices(db)
   })

@@ -1,7 +1,7 @@
 import { admitted, cameFrom } from '../devices/admit.ts'
 import { Problem } from '../problems.ts'
-import type { Database } from '../sql.ts'
 import { store } from '../store.ts'
+import { DEVICES, type Hears, hear } from './hearing.ts'
 
 /** So many pages of one process hear at once: each browser needs one. */
 const MOST_STREAMS = 100
@@ -14,24 +14,7 @@ const BACK_AFTER = 1000
 
 const STREAM = 'text/event-stream'
 
-/** Told when somebody is let in no longer. */
-export const DEVICES = JSON.stringify({ news: 'devices' })
-
-type Hears = (told: string) => void
-const hearers = new Set<Hears>()
-/** One connection to the database serves all pages of this process. */
-let heard: { readonly db: Database; readonly ready: Promise<void> } | null = null
-
-const listenOnce = async (db: Database): Promise<void> => {
-  if (heard?.db !== db)
-    heard = {
-      db,
-      ready: db.listen((told) => {
-        for (const hears of hearers) hears(told)
-      }),
-    }
-  await heard.ready
-}
+let streams = 0
 
 /** News as they come, to one page, as server-sent events; a telephone that is turned out hears no more. */
 export const newsAnswer = async (request: Request): Promise<Response> => {
@@ -39,8 +22,10 @@ export const newsAnswer = async (request: Request): Promise<Response> => {
   if (!request.headers.get('accept')?.includes(STREAM))
     throw new Problem('not_a_stream', `Ask with “Accept: ${STREAM}”, and read the events as they come.`)
   const db = await store()
-  if (hearers.size >= MOST_STREAMS) throw new Problem('busy', 'Too many pages listen at once.')
-  await listenOnce(db)
+  if (streams >= MOST_STREAMS) throw new Problem('busy', 'Too many pages listen at once.')
+  let hears: Hears = () => undefined
+  const stopHearing = await hear(db, (told) => hears(told))
+  streams++
   const isDevice = cameFrom(request) === 'device'
   const encoder = new TextEncoder()
   let leave = (): boolean => false
@@ -57,7 +42,7 @@ export const newsAnswer = async (request: Request): Promise<Response> => {
         const stillLetIn = async (): Promise<void> => {
           if (isDevice && !(await admitted(request))) end()
         }
-        const hears = (told: string): void => {
+        hears = (told) => {
           write(`data: ${told}\n\n`)
           if (told === DEVICES) void stillLetIn()
         }
@@ -68,9 +53,10 @@ export const newsAnswer = async (request: Request): Promise<Response> => {
         alive.unref()
         leave = () => {
           clearInterval(alive)
-          return hearers.delete(hears)
+          if (!stopHearing()) return false
+          streams--
+          return true
         }
-        hearers.add(hears)
         write(`retry: ${BACK_AFTER}\n\n`)
       },
       // Who hung up has closed it.
