@@ -66,7 +66,8 @@ export const serve = async ({
   globalThis[OUTSIDE] = others
   stopOn(server, others)
   const address = `http://${shownHost(host)}:${own}/`
-  const health = await fetch(`${address}api/v1/health`)
+  // The first page is made ready while the data opens.
+  const [health] = await Promise.all([fetch(`${address}api/v1/health`), fetch(address).catch(() => null)])
   if (!health.ok) {
     const { code, detail } = await health.json()
     console.error(detail)
