@@ -13,7 +13,7 @@ let opening: Promise<Database> | null = null
 let damage: readonly Damage[] = []
 
 /** So long after the data was opened the threads are made ready: the first page goes first. */
-const AFTER = 3000
+const AFTER = 1500
 /** So often the data is read through, and backed up where anything was written. */
 const NOW_AND_THEN = 60 * 60 * 1000
 /** What the last stop had no time for is made up for so long after the next start. */
