@@ -11,9 +11,10 @@ export interface LaneRules {
 
 /** Milliseconds of one task, from its begin. */
 const USUAL = 2000
-/** The longest lines and files there may be take longer. */
+/** The longest charts, lines and files there may be take longer. */
 const LONGER: Readonly<Partial<Record<TaskName, number>>> = {
   plan: 20_000,
+  analyse: 5000,
   audit: 5000,
   take: 30_000,
   row: 5000,
