@@ -78,7 +78,7 @@ for (const look of ['light', 'dark'] as const)
         await page.waitForTimeout(250)
         const fits = width >= 1024
         found.push(...(await wrongIn(page, { fits, touch })).map((what) => `${view}, ${width} × ${height}: ${what}`))
-        // All of it takes ten minutes: asked for by hand, as are the pictures.
+        // All of it takes forty minutes: asked for by hand, as are the pictures.
         if (process.env.AXE)
           for (const { id, nodes } of (await new AxeBuilder({ page }).analyze()).violations)
             found.push(`${view}, ${width} × ${height}: ${id} at ${nodes.map((n) => n.target).join(', ')}`)

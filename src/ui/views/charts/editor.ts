@@ -71,7 +71,13 @@ export const mountEditor = (
     highlightActiveLine(),
     EditorView.lineWrapping,
     typedOver,
-    EditorView.contentAttributes.of({ 'aria-label': 'Chart text', spellcheck: 'false', autocapitalize: 'off' }),
+    EditorView.contentAttributes.of({
+      'aria-label': 'Chart text',
+      spellcheck: 'false',
+      autocapitalize: 'off',
+      // It takes the focus by itself; what is to scroll by keys has to say so.
+      tabindex: '0',
+    }),
     ...chartLanguage,
     chartLinter,
     autocompletion({ override: [completions], icons: false }),
