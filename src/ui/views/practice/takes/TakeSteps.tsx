@@ -11,7 +11,8 @@ export const TakeSteps = ({ steps }: { readonly steps: readonly PlanStep[] }) =>
     return <p className={styles.soft}>Nothing was laid over the chart, so there was no plan to keep.</p>
   const several = new Set(steps.map((s) => s.chorus)).size > 1
   return (
-    <div className={styles.scroll}>
+    // biome-ignore lint/a11y/noNoninteractiveTabindex: a table wider than a telephone is scrolled by keys too
+    <div className={styles.scroll} tabIndex={0}>
       <table className={styles.steps}>
         <caption>The plan, step by step</caption>
         <thead>
