@@ -5,22 +5,13 @@ import { setOf, shared } from '../pitch/pcset.ts'
 import { pitchClass } from '../pitch/units.ts'
 import type { Timeline } from '../time/timeline.ts'
 import { BITS } from './bits.ts'
-import { crosses, type Ground, relationAt } from './cell-ground.ts'
+import { crosses, type Ground } from './cell-ground.ts'
 import { type FigureCell, figureCellsIn } from './figure-cells.ts'
 import { type HeardNote, isChordTone } from './heard.ts'
 import type { Figure } from './melodic.ts'
 import { GROUP, pairsHeard } from './pairs-heard.ts'
 import { type Bounds, emptyWalk, LONGEST, shapesFrom, walkShape } from './shape-walk.ts'
-import {
-  FOREIGN,
-  HEADERS,
-  HEADERS_IN_ORDER,
-  overlayOf,
-  RELATIONS,
-  type Relation,
-  SHAPES,
-  type Shape,
-} from './shapes.ts'
+import { FOREIGN, headerBits, overlayOf, RELATIONS, type Relation, SHAPES, type Shape } from './shapes.ts'
 
 /** A piece of a line with the shortest explanation found for it; `overlay` is null for an enclosure and a loose note. */
 export interface Cell {
@@ -126,7 +117,7 @@ export const cellsIn = (ground: Ground, figures: readonly Figure[], timeline: Ti
     const kind = here.shape?.kind
     for (const shape of shapesFrom(ground, i)) {
       const related = relations[shape.set] as number
-      const plain = related === 0 ? shape.header : (HEADERS_IN_ORDER[related] as number)
+      const plain = headerBits(shape, related)
       const again = kind === shape.kind ? plain * BITS.again.share + BITS.again.more : Infinity
       const ends = walkShape(shape, ground, i, Math.min(plain, again), bounds, walk)
       for (let k = 0; k < ends; k++) {
@@ -186,10 +177,10 @@ export const otherShapes = (
 ): readonly { readonly overlay: Overlay; readonly bits: number }[] => {
   const found: { readonly shape: Shape; readonly bits: number }[] = []
   const walk = emptyWalk()
+  const relations = ground.relations[from] as Uint8Array
   const bounds: Bounds = { limits: ground.unlimited, parted: ground.rests, end: to + 1 }
   for (const shape of shapesFrom(ground, from)) {
-    const relation = relationAt(ground, from, shape.set)
-    const header = relation === 'foreign' ? shape.header : HEADERS[relation]
+    const header = headerBits(shape, relations[shape.set] as number)
     const ends = walkShape(shape, ground, from, header, bounds, walk)
     for (let k = 0; k < ends; k++) if (walk.to[k] === to) found.push({ shape, bits: walk.cost[k] as number })
   }

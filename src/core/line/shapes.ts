@@ -126,15 +126,18 @@ const partsOf = (set: PcSet): readonly PcSet[] => {
   return parts
 }
 
-export const HEADERS: Readonly<Record<Exclude<Relation, 'foreign'>, number>> = {
+const HEADERS: Readonly<Record<Exclude<Relation, 'foreign'>, number>> = {
   chord: BITS.ownChord,
   inside: BITS.insideChord,
   home: BITS.home,
   offered: BITS.offered,
   slip: BITS.slip,
 }
-/** The same by a relation's place in `RELATIONS`; that of what is foreign is its own. */
-export const HEADERS_IN_ORDER: readonly number[] = RELATIONS.map((r) => (r === 'foreign' ? Number.NaN : HEADERS[r]))
+const IN_ORDER: readonly number[] = RELATIONS.map((r) => (r === 'foreign' ? Number.NaN : HEADERS[r]))
+
+/** What a shape's header costs by what it is to the chord, a place in `RELATIONS`: of what is foreign, its own. */
+export const headerBits = (shape: Shape, related: number): number =>
+  related === 0 ? shape.header : (IN_ORDER[related] as number)
 
 /** The name a shape goes by: the home scale's own, the home scale slipped, a mode on the chord's root, else its likeliest next above that root. */
 export const overlayOf = (shape: Shape, n: HeardNote): Overlay => {

@@ -3,7 +3,7 @@ import { rotate, shared, sizeOf } from '../pitch/pcset.ts'
 import { type PcSet, type PitchClass, pitchClass } from '../pitch/units.ts'
 import { CHANGED_PENTATONICS } from './changed.ts'
 import { MATERIALS, type Material } from './material.ts'
-import { generatedRoot, type Overlay, placeOn } from './overlay.ts'
+import { givenBy, type Overlay, placeAs } from './overlay.ts'
 
 interface Placement {
   readonly pc: PitchClass
@@ -58,19 +58,12 @@ const equalTo = (set: PcSet, root: PitchClass): readonly Placement[] => {
 
 const NOT_GIVEN = 7
 
-/** How the notes of an overlay are spelled, by their pitch classes. */
-const givenBy = ({ notes }: Overlay): readonly (Note | undefined)[] => {
-  const given: (Note | undefined)[] = []
-  for (const n of notes) given[n.pc] ??= n
-  return given
-}
-
 const named = ({ pc, material, spelled }: Placement, given: readonly (Note | undefined)[]): Overlay => {
   const note = given[pc]
   const letter = note?.letter ?? NOT_GIVEN
   const before = spelled[letter]
   if (before) return before
-  const made = placeOn(generatedRoot(pc, note ? [note] : [], material), material)
+  const made = placeAs(pc, note, material)
   spelled[letter] = made
   return made
 }
@@ -95,7 +88,7 @@ const catalogueFor = (root: PitchClass, size: number): Catalogue => {
  * pentatonic, mode, symmetric), then upward. Roots take their spelling from the overlay's own notes.
  */
 export const namesOf = (set: PcSet, like: Overlay): readonly Overlay[] => {
-  const given = givenBy(like)
+  const given = givenBy(like.notes)
   return equalTo(set, like.root.pc).map((p) => named(p, given))
 }
 
@@ -112,7 +105,7 @@ export interface Names {
 export const nameSet = (overlay: Overlay): Names => {
   const { set, root } = overlay
   const { placements, sets } = catalogueFor(root.pc, sizeOf(set))
-  const given = givenBy(overlay)
+  const given = givenBy(overlay.notes)
   const within: Overlay[] = []
   const inside: Overlay[] = []
   for (let i = 0; i < sets.length; i++) {

@@ -105,6 +105,17 @@ export const generatedRoot = (pc: PitchClass, inScale: readonly Note[], material
   return (NAMES[pc] ?? []).reduce((best, n) => (hardness(n, material) < hardness(best, material) ? n : best), first)
 }
 
+/** How notes are spelled, by their pitch classes. */
+export const givenBy = (notes: readonly Note[]): readonly (Note | undefined)[] => {
+  const given: (Note | undefined)[] = []
+  for (const n of notes) given[n.pc] ??= n
+  return given
+}
+
+/** A material on a root nobody typed, spelled as the note that is given there, where one is. */
+export const placeAs = (pc: PitchClass, given: Note | undefined, material: Material): Overlay =>
+  placeOn(generatedRoot(pc, given ? [given] : [], material), material)
+
 /** The overlay moved by semitones, each root respelled as nobody typed it: in `inScale` where it belongs there. */
 export const slipOverlay = (overlay: Overlay, semitones: number, inScale: readonly Note[]): Overlay => {
   if (overlay.groups)

@@ -1,7 +1,7 @@
 import { FAMILIES, type MaterialFamily } from '../material/catalogue.ts'
 import { CHANGED_PENTATONICS } from '../material/changed.ts'
 import { MATERIALS, type Material } from '../material/material.ts'
-import { generatedRoot, type Overlay, pairOf, placeOn, slipOverlay } from '../material/overlay.ts'
+import { generatedRoot, givenBy, type Overlay, pairOf, placeAs, placeOn, slipOverlay } from '../material/overlay.ts'
 import type { Note } from '../pitch/note.ts'
 import { rotate, shared, union } from '../pitch/pcset.ts'
 import { type PcSet, type PitchClass, pitchClass } from '../pitch/units.ts'
@@ -50,7 +50,7 @@ const placedOn = (family: FamilyName, material: Material, pc: PitchClass, given:
   set: rotate(material.set, pc),
   root: pc,
   passing: material.passing === null ? null : (pc + material.passing) % 12,
-  overlay: once(() => placeOn(generatedRoot(pc, given ? [given] : [], material), material)),
+  overlay: once(() => placeAs(pc, given, material)),
   also: 0,
   shape: null,
 })
@@ -127,7 +127,8 @@ export const pairsOver = (place: Place, fits: (shape: PairShape) => boolean): re
 /** The wished families on twelve roots; pairs as `pair`, every one of them. */
 export const candidatesOver = (place: Place, families: readonly FamilyName[]): readonly Candidate[] => {
   const home = homeOverlay(place.home.first)
-  const roots = rootsFrom(place).map((pc): Root => ({ pc, given: home.notes.find((n) => n.pc === pc) }))
+  const given = givenBy(home.notes)
+  const roots = rootsFrom(place).map((pc): Root => ({ pc, given: given[pc] }))
   const all: Candidate[] = []
   for (const shape of SHAPES)
     if (families.includes(shape.family)) for (const root of roots) all.push(laidOn(shape, root))
