@@ -24,15 +24,20 @@ export const useInSight = (
       if (seen && !always) return
       box.scrollTo({ left: x + w / 2 - box.clientWidth / 2, behavior: calm ? 'instant' : 'smooth' })
     }
-    bring()
+    // With the next frame: asking where a band is makes the browser lay out the page, which it does then anyway.
+    const frame = requestAnimationFrame(bring)
     // A window that is turned or resized keeps it in sight, at once.
-    let width = box.clientWidth
+    let width: number | null = null
     const observer = new ResizeObserver(() => {
-      if (box.clientWidth === width) return
+      const isTurned = width !== null && box.clientWidth !== width
       width = box.clientWidth
+      if (!isTurned) return
       calm = true
       bring()
     })
     observer.observe(box)
-    return () => observer.disconnect()
+    return () => {
+      cancelAnimationFrame(frame)
+      observer.disconnect()
+    }
   }, [scroller, x, w, covered, always])

@@ -1,14 +1,20 @@
 import { atom } from 'nanostores'
-import { homeName } from '../../../core/index.ts'
+import { homeName, type Place, type Weights } from '../../../core/index.ts'
 import { type Ranking, type RankingAsk, rankInWorker } from '../../../workers/start.ts'
 import { $address, type Address } from '../address/address.ts'
 import { overlayFilterFrom } from '../address/filters.ts'
 import { laidName, layWritten } from '../tune/laying.ts'
 import type { OpenChart } from '../tune/open-chart.ts'
 
-/** The ranked overlays of the spot in view, in written pitch; `ranking` is the last one that came, `pending` the next. */
+/** Overlays as they are ranked over one place, for those weights, in written pitch. */
+export interface Ranked extends Ranking {
+  readonly place: Place
+  readonly weights: Weights
+}
+
+/** The ranked overlays of the spot in view; `ranking` is the last one that came, `pending` the next. */
 export interface Listed {
-  readonly ranking: Ranking | null
+  readonly ranking: Ranked | null
   readonly pending: boolean
   readonly failed: boolean
 }
@@ -16,18 +22,19 @@ export interface Listed {
 export const $listed = atom<Listed>({ ranking: null, pending: true, failed: false })
 
 let asked: string | null = null
-let waiting: RankingAsk | null = null
+let waiting: { readonly ask: RankingAsk; readonly place: Place } | null = null
 let busy = false
 
 /** One question at a time: while one is under way only the latest waits, so that fast keys never queue up. */
 const askNext = async (): Promise<void> => {
   if (busy || waiting === null) return
-  const ask = waiting
+  const { ask, place } = waiting
   waiting = null
   busy = true
   try {
     const ranking = await rankInWorker(ask)
-    if (waiting === null) $listed.set({ ranking, pending: false, failed: false })
+    if (waiting === null)
+      $listed.set({ ranking: { ...ranking, place, weights: ask.weights }, pending: false, failed: false })
   } catch {
     $listed.set({ ranking: null, pending: false, failed: true })
   } finally {
@@ -58,7 +65,7 @@ export const listFor = (address: Address, openChart: OpenChart): void => {
   const key = JSON.stringify(ask)
   if (key === asked) return
   asked = key
-  waiting = ask
+  waiting = { ask, place: spot }
   $listed.set({ ...$listed.get(), pending: true })
   void askNext()
 }

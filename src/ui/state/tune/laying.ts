@@ -6,10 +6,10 @@ import type { OpenChart } from './open-chart.ts'
 let laid: { readonly name: string; readonly over: string } | null = null
 
 /** Lays a named overlay (written pitch) over the chord. */
-export const layWritten = (name: string, openChart: OpenChart): void => {
+export const layWritten = (name: string, { instrument }: Pick<OpenChart, 'instrument'>): void => {
   const read = readOverlay(name)
   if (!read.ok) return
-  const over = transposeOverlay(read.value, reverse(openChart.instrument.written)).name
+  const over = transposeOverlay(read.value, reverse(instrument.written)).name
   laid = { name, over }
   choose('what was laid over', { over }, 'over')
 }

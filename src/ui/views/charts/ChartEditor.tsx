@@ -23,8 +23,8 @@ import { editorWanted } from '../../state/page/focus.ts'
 import type { OpenChart } from '../../state/tune/open-chart.ts'
 import { RowTrouble, standingWords } from '../overlay/RowTrouble.tsx'
 import styles from './ChartsView.module.css'
-import { errorSentence } from './chart-language.ts'
 import type { Editor } from './editor.ts'
+import { errorSentence } from './error-sentence.ts'
 
 /** A chart's text moved by an interval, as far as it reads. */
 const moved = (text: string, by: Interval): string => {

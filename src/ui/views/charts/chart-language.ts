@@ -3,7 +3,8 @@ import { HighlightStyle, StreamLanguage, syntaxHighlighting } from '@codemirror/
 import { type Diagnostic, linter } from '@codemirror/lint'
 import type { EditorView } from '@codemirror/view'
 import { tags } from '@lezer/highlight'
-import { CHORD_SPELLINGS, checkChart, HEADERS, proposeMend, type TextError, toGlyphs } from '../../../core/index.ts'
+import { CHORD_SPELLINGS, checkChart, HEADERS, proposeMend } from '../../../core/index.ts'
+import { errorSentence } from './error-sentence.ts'
 
 /** The chart text's grammar for the eye; what is right is for the core to say. */
 const chartText = StreamLanguage.define<{ inHeader: boolean }>({
@@ -40,10 +41,6 @@ const look = HighlightStyle.define([
   { tag: tags.number, color: 'var(--soft)' },
   { tag: tags.atom, fontWeight: '700' },
 ])
-
-/** What is wrong, in one sentence. */
-export const errorSentence = (e: TextError): string =>
-  `${e.found ? `“${toGlyphs(e.found)}” is not understood` : 'Something is missing'}: expected ${e.expected.slice(0, 4).map(toGlyphs).join(', ')}.`
 
 const diagnosticsOf = (view: EditorView): readonly Diagnostic[] => {
   const text = view.state.doc.toString()

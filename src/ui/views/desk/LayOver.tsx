@@ -1,5 +1,5 @@
 import { useStore } from '@nanostores/react'
-import { useEffect, useState } from 'react'
+import { useCallback, useEffect, useState } from 'react'
 import type { Place as Spotted } from '../../../core/index.ts'
 import { Button } from '../../parts/Button.tsx'
 import { Select } from '../../parts/Select.tsx'
@@ -56,6 +56,8 @@ export const LayOver = ({ address, openChart, spot, ideas, onIdeas }: Props) => 
   const { ranking, pending, failed } = useStore($listed)
   const [more, setMore] = useState(false)
   useEffect(() => listFor(address, openChart), [address, openChart])
+  const { instrument } = openChart
+  const lay = useCallback((name: string) => layWritten(name, { instrument }), [instrument])
   const { filters } = address
   const wanted = filterWords(filters, spot.chord)
   const count = ranking?.names.length ?? 0
@@ -114,13 +116,7 @@ export const LayOver = ({ address, openChart, spot, ideas, onIdeas }: Props) => 
             <span>fade</span>
             <span>lands</span>
           </p>
-          <OverlayList
-            ranking={ranking}
-            index={indexIn(ranking, openChart)}
-            place={spot}
-            weights={openChart.settings.weights}
-            onLay={(name) => layWritten(name, openChart)}
-          />
+          <OverlayList ranking={ranking} index={indexIn(ranking, openChart)} onLay={lay} />
         </>
       )}
     </section>

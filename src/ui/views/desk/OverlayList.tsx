@@ -8,9 +8,9 @@ import {
   toGlyphs,
   type Weights,
 } from '../../../core/index.ts'
-import type { Ranking } from '../../../workers/start.ts'
 import { Multiple } from '../../figures/Multiple.tsx'
 import { overlayWords } from '../../figures/words.ts'
+import type { Ranked } from '../../state/desk/ranking.ts'
 import styles from './LayOver.module.css'
 
 interface RowProps {
@@ -52,17 +52,15 @@ const Row = memo(({ name, family, also, classic, place, weights }: RowProps) => 
 })
 
 interface Props {
-  readonly ranking: Ranking
+  readonly ranking: Ranked
   readonly index: number
-  readonly place: Spotted
-  readonly weights: Weights
   readonly onLay: (name: string) => void
 }
 
 const ROW = 48
 
 /** Thousands of overlays, of which only those in view are drawn. */
-export const OverlayList = ({ ranking, index, place, weights, onLay }: Props) => {
+export const OverlayList = memo(({ ranking, index, onLay }: Props) => {
   const scroller = useRef<HTMLDivElement>(null)
   const rows = useVirtualizer({
     count: ranking.names.length,
@@ -71,14 +69,17 @@ export const OverlayList = ({ ranking, index, place, weights, onLay }: Props) =>
     overscan: 2,
   })
   const question = useRef(ranking)
+  // With the next frame: asking where the list is makes the browser lay out the page, which it does then anyway.
   useEffect(() => {
-    const isAnew = question.current !== ranking
-    question.current = ranking
-    const { range } = rows
-    // Asking the browser where the list is would make it lay out the page in the middle of a key.
-    const isInSight = range !== null && index > range.startIndex && index < range.endIndex - 1
-    if (isAnew && (rows.scrollOffset ?? 0) > 0) rows.scrollToOffset(0)
-    else if (!isAnew && index >= 0 && !isInSight) rows.scrollToIndex(index)
+    const frame = requestAnimationFrame(() => {
+      const isAnew = question.current !== ranking
+      question.current = ranking
+      const { range } = rows
+      const isInSight = range !== null && index > range.startIndex && index < range.endIndex - 1
+      if (isAnew && (rows.scrollOffset ?? 0) > 0) rows.scrollToOffset(0)
+      else if (!isAnew && index >= 0 && !isInSight) rows.scrollToIndex(index)
+    })
+    return () => cancelAnimationFrame(frame)
   }, [ranking, index, rows])
   const idOf = (i: number): string => `overlay-${i}`
   return (
@@ -111,8 +112,8 @@ export const OverlayList = ({ ranking, index, place, weights, onLay }: Props) =>
                 family={ranking.families[i] ?? 'mode'}
                 also={ranking.also[i] ?? 0}
                 classic={ranking.classics[i]}
-                place={place}
-                weights={weights}
+                place={ranking.place}
+                weights={ranking.weights}
               />
             </div>
           )
@@ -120,4 +121,4 @@ export const OverlayList = ({ ranking, index, place, weights, onLay }: Props) =>
       </div>
     </div>
   )
-}
+})
