@@ -13,12 +13,13 @@ export const MULTIPLE = { w: 12 * BAR + 2, h: HEIGHT + 2 } as const
 /** The drawing by itself, to stand in a larger one. */
 export const MultipleMarks = ({ reading }: { readonly reading: Reading }) => (
   <>
-    {reading.notes.map((n) => {
+    {reading.notes.map((n, i) => {
       const up = pitchClass(n.note.pc - reading.place.chord.root.pc)
       const bottom = HEIGHT - (n.fade / 100) * (HEIGHT - LEAST - 7)
       return (
         <path
-          key={n.note.name}
+          // biome-ignore lint/suspicious/noArrayIndexKey: the next overlay's notes take these marks over, which draws sooner
+          key={i}
           className={`${triadOf(reading, n) === 'second' ? styles.hollow : styles.bar} ${hueClass(n.fade)}`}
           d={tabPath(tabLook(n), up * BAR + 1, bottom - LEAST - 3, BAR - 1, LEAST + 3)}
         />

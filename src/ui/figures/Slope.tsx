@@ -138,7 +138,8 @@ export const Slope = ({ reading, chosen, onChoose, onHear, scale = 1, played = n
         </g>
         {layout.tabs.map((tab, i) => (
           <g
-            key={tab.note.note.name}
+            // biome-ignore lint/suspicious/noArrayIndexKey: the next overlay's notes take these tabs over, which draws sooner
+            key={i}
             data-note={i}
             role="button"
             tabIndex={i === tabStop ? 0 : -1}

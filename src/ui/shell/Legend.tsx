@@ -1,4 +1,5 @@
 import { useStore } from '@nanostores/react'
+import { memo } from 'react'
 import { EXIT_SIGN } from '../figures/slope-layout.ts'
 import { type TabLook, tabPath } from '../figures/tab-shape.ts'
 import { Dialog } from '../parts/Dialog.tsx'
@@ -62,7 +63,7 @@ const HEADS = {
 } as const
 
 /** What the shapes mean and every key there is. */
-export const Legend = () => {
+export const Legend = memo(() => {
   const open = useStore($legendOpen)
   return (
     <Dialog title="Shapes and keys" open={open} onClose={() => $legendOpen.set(false)}>
@@ -136,4 +137,4 @@ export const Legend = () => {
       </div>
     </Dialog>
   )
-}
+})
