@@ -1,5 +1,6 @@
 import type { APIContext, APIRoute } from 'astro'
 import { withChart } from '../charts-of-rows.ts'
+import { askerOf } from '../devices/admit.ts'
 import { BODY_LIMIT, download, endpoint, formBytes, jsonBytes, jsonText } from '../door.ts'
 import type { KindName } from '../kinds.ts'
 import { getRow } from '../rows.ts'
@@ -23,7 +24,12 @@ export const respond = (answer: Answer): Response => {
 
 /** Has a task worked out for whoever sent a request. */
 export const computeFor = (context: APIContext, task: TaskName, gathered: Gathered): Promise<Answer> =>
-  compute(task, { query: [...context.url.searchParams], ...gathered }, context.clientAddress, context.request.signal)
+  compute(
+    task,
+    { query: [...context.url.searchParams], ...gathered },
+    askerOf(context.request, context.clientAddress),
+    context.request.signal,
+  )
 
 /** An endpoint whose answer is worked out on a thread from its query and what is gathered first. */
 const inThread = (task: TaskName, gather: (context: APIContext) => Promise<Gathered> | Gathered): APIRoute =>

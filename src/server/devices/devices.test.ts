@@ -4,10 +4,11 @@ import { join } from 'node:path'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { openDatabase } from '../database.ts'
 import type { Database } from '../sql.ts'
+import { askerOf, cameFrom } from './admit.ts'
 import { giveCode, readDoor, setOpen, signingKey, type Taken, takeCode } from './codes.ts'
 import { cookieFor, deviceIn } from './cookie.ts'
 import { isLetIn, listDevices, nameDevice, revokeDevice } from './devices.ts'
-import { houseAddresses, isFromHere } from './where.mjs'
+import { FROM, houseAddresses, isFromHere } from './where.mjs'
 
 describe('where a request comes from', () => {
   const own = () => ['127.0.0.1', '192.168.7.20', 'fe80::1']
@@ -44,6 +45,19 @@ describe('where a request comes from', () => {
     ]
     expect(houseAddresses(all)).toEqual(['192.168.7.20', '10.1.1.1', '172.16.4.4'])
     expect(houseAddresses(['127.0.0.1', '203.0.113.9'])).toEqual([])
+  })
+})
+
+describe('who takes turns as one', () => {
+  const from = (said: string): Request =>
+    new Request('http://ferry.example/', { headers: { [FROM]: said, cookie: 'crossfade-device=gangway-9.forged' } })
+  it.each([
+    ['here', 'here', '127.0.0.1'],
+    ['device gangway-1', 'device', 'device gangway-1'],
+    ['device gangway-2', 'device', 'device gangway-2'],
+  ])('the gate says %s', (said, where, asker) => {
+    expect(cameFrom(from(said))).toBe(where)
+    expect(askerOf(from(said), '127.0.0.1')).toBe(asker)
   })
 })
 
