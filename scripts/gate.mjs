@@ -63,6 +63,21 @@ const fileServer = (folder) => {
   }
 }
 
+/** The news never end, and the framework writes them whether they are taken or not. */
+const NEWS = '/api/v1/changes'
+/** So much of what a client does not take is held for it, bytes. */
+const MOST_UNTAKEN = 256 * 1024
+
+/** Lets go of a client that has long taken nothing of an answer without end. */
+const holdLittle = (response) => {
+  const write = response.write.bind(response)
+  response.write = (...piece) => {
+    if (response.writableLength <= MOST_UNTAKEN) return write(...piece)
+    response.destroy()
+    return false
+  }
+}
+
 const ADMIT = Symbol.for('crossfade.admit')
 
 /** Who asks: this machine, a device that was let in, or somebody else, of whom the program knows nothing while it cannot say. */
@@ -121,5 +136,6 @@ const pass = async (files, handler, request, response) => {
   request.headers[FROM] = await whoAsks(request)
   if (request.headers[FROM] === 'elsewhere' && path !== '/door') return turnAway(path, response)
   request.url = readable(url)
+  if (path === NEWS) holdLittle(response)
   return files(request, response, () => handler(request, response))
 }

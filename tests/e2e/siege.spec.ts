@@ -1,5 +1,11 @@
-import { connect } from 'node:net'
+import { mkdtempSync } from 'node:fs'
+import { createServer, type RequestListener } from 'node:http'
+import { type AddressInfo, connect } from 'node:net'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import { expect, test } from '@playwright/test'
+import { gate } from '../../scripts/gate.mjs'
+import { removeData } from '../serving.ts'
 import { mutatedFrom, randomFrom, type Spec } from './mutated.ts'
 import { call, serverOfFile } from './server.ts'
 
@@ -278,6 +284,40 @@ const raw = (text: string): Promise<string> =>
     socket.on('error', () => resolve(heard))
     socket.setTimeout(5000, () => socket.destroy())
   })
+
+test('who takes nothing of the news is let go of, and who takes them is not', async () => {
+  const folder = mkdtempSync(join(tmpdir(), 'crossfade-e2e-'))
+  const PIECE = 'x'.repeat(16 * 1024)
+  const most = { held: 0 }
+  const tell: RequestListener = (_, response) => {
+    const timer = setInterval(() => {
+      response.write(PIECE)
+      most.held = Math.max(most.held, response.writableLength)
+    }, 1)
+    response.on('close', () => clearInterval(timer))
+  }
+  const program = createServer(gate(tell, folder)).listen(0, '127.0.0.1')
+  const listener = () => {
+    const socket = connect((program.address() as AddressInfo).port, '127.0.0.1')
+    socket.on('error', () => undefined)
+    socket.write('GET /api/v1/changes HTTP/1.1\r\nhost: 127.0.0.1\r\n\r\n')
+    return socket
+  }
+  await new Promise((resolve) => program.once('listening', resolve))
+  const [taking, idle] = [listener(), listener()]
+  let taken = 0
+  taking.on('data', (piece) => {
+    taken += piece.length
+  })
+  const clients = () => new Promise<number>((resolve) => program.getConnections((_, count) => resolve(count)))
+  await expect.poll(clients, { timeout: USUAL }).toBe(1)
+  const before = taken
+  await expect.poll(() => taken, { timeout: USUAL }).toBeGreaterThan(before)
+  expect(most.held).toBeLessThan(1024 * 1024)
+  for (const socket of [taking, idle]) socket.destroy()
+  program.close()
+  removeData(folder)
+})
 
 test('methods and addresses of no library are told what they are', async () => {
   const { host } = new URL(server.address)
