@@ -1,4 +1,5 @@
 // In front of the program: what the framework cannot take is answered here, in the interface's words.
+import { AsyncLocalStorage } from 'node:async_hooks'
 import sirv from 'sirv'
 import { FROM, isFromHere } from '../src/server/devices/where.mjs'
 import { SAFE_HEADERS } from '../src/server/headers.mjs'
@@ -63,20 +64,20 @@ const fileServer = (folder) => {
   }
 }
 
-/** The news never end, and the framework writes them whether they are taken or not. */
-const NEWS = '/api/v1/changes'
-/** So much of what a client does not take is held for it, bytes. */
-const MOST_UNTAKEN = 256 * 1024
+/** Comes when a client has taken what it was sent, or is gone. */
+const roomOf = (response) => () =>
+  new Promise((resolve) => {
+    if (!response.writableNeedDrain || response.destroyed) return resolve()
+    const done = () => {
+      response.off('drain', done).off('close', done)
+      resolve()
+    }
+    response.on('drain', done).on('close', done)
+  })
 
-/** Lets go of a client that has long taken nothing of an answer without end. */
-const holdLittle = (response) => {
-  const write = response.write.bind(response)
-  response.write = (...piece) => {
-    if (response.writableLength <= MOST_UNTAKEN) return write(...piece)
-    response.destroy()
-    return false
-  }
-}
+/** What is answered asks here for room: the framework passes it nothing of the connection. */
+const rooms = new AsyncLocalStorage()
+globalThis[Symbol.for('crossfade.rooms')] = rooms
 
 const ADMIT = Symbol.for('crossfade.admit')
 
@@ -136,6 +137,5 @@ const pass = async (files, handler, request, response) => {
   request.headers[FROM] = await whoAsks(request)
   if (request.headers[FROM] === 'elsewhere' && path !== '/door') return turnAway(path, response)
   request.url = readable(url)
-  if (path === NEWS) holdLittle(response)
-  return files(request, response, () => handler(request, response))
+  return files(request, response, () => rooms.run(roomOf(response), () => handler(request, response)))
 }

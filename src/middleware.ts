@@ -1,4 +1,5 @@
 import { defineMiddleware } from 'astro:middleware'
+import type { AsyncLocalStorage } from 'node:async_hooks'
 import { promisify } from 'node:util'
 import { gzip } from 'node:zlib'
 import { SAFE_HEADERS, WORTH_COMPRESSING } from './server/headers.mjs'
@@ -23,6 +24,25 @@ const compressed = async (request: Request, response: Response): Promise<Respons
   return new Response(await packed(body), { status: response.status, headers })
 }
 
+/** Where the gate says when a client has room. */
+const ROOMS = Symbol.for('crossfade.rooms')
+
+/**
+ * A file, or the news, as fast as the client takes them: the framework writes all that comes, and what is not taken would
+ * wait in memory. While developing nobody says when there is room.
+ */
+const asTaken = (response: Response): Response => {
+  const room = (globalThis as { [ROOMS]?: AsyncLocalStorage<() => Promise<void>> })[ROOMS]?.getStore()
+  if (!room || !response.body || COMPRESSIBLE.test(response.headers.get('content-type') ?? '')) return response
+  const paced = new TransformStream<Uint8Array, Uint8Array>({
+    transform: async (piece, client) => {
+      await room()
+      client.enqueue(piece)
+    },
+  })
+  return new Response(response.body.pipeThrough(paced), response)
+}
+
 const guarded = async (request: Request, next: () => Promise<Response>): Promise<Response> => {
   const hosts = servedHosts(process.env)
   if (!isServedHost(request.headers.get('host'), hosts))
@@ -42,7 +62,7 @@ const guarded = async (request: Request, next: () => Promise<Response>): Promise
 }
 
 export const onRequest = defineMiddleware(async ({ request }, next) => {
-  const response = await compressed(request, await guarded(request, next))
+  const response = asTaken(await compressed(request, await guarded(request, next)))
   for (const [name, value] of Object.entries(SAFE_HEADERS))
     if (!response.headers.has(name)) response.headers.set(name, value)
   return response
