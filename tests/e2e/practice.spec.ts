@@ -104,6 +104,25 @@ test('from the Desk to playing in two presses, from Set-up in three; the line so
   await expect(button(page, 'Stop').first()).toBeVisible()
 })
 
+test('who begins before the items have come waits for them, and makes none twice', async ({ page }) => {
+  const chart = await make('charts', { title: 'Fender', text: '| Dm7 | Em7 |' })
+  const of = { kind: 'overlay', overlay: 'F lydian', chord: 'Dm7', next: 'Em7' }
+  const { id } = await make('items', { name: 'Mist', of, keys: ['D'], tempo: FAST })
+  await page.route(/\/items\?/, async (route) => {
+    await new Promise((resolve) => setTimeout(resolve, 2500))
+    await route.continue()
+  })
+  await open(page, `${server.address}practice`)
+  await expect(page.getByRole('button', { name: /^Start \d+ minutes$/ })).toBeEnabled()
+  await page.keyboard.press('Space')
+  await expect(round(page)).toBeVisible(MUSIC)
+  await open(page, `${server.address}desk?chart=${chart.id}&over=F+lydian`)
+  await page.keyboard.press('p')
+  await expect(round(page)).toContainText('F lydian', MUSIC)
+  const items = (await call(server.address, 'GET', 'items')).body.items
+  expect(items.filter((i: { of: object }) => JSON.stringify(i.of).includes('F lydian'))).toMatchObject([{ id }])
+})
+
 test('a session is rearranged by keys, kept as a routine, has its break, and goes on from block to block', async ({
   page,
 }) => {

@@ -19,8 +19,7 @@ export const $items = computed($rows.items, (rows) =>
 /** How the fetching of all items goes. */
 export const $itemsFetched = atom<'loading' | 'ready' | 'failed' | null>(null)
 
-export const fetchItems = async (): Promise<void> => {
-  if ($itemsFetched.get() === 'loading') return
+const fetchAll = async (): Promise<void> => {
   if ($itemsFetched.get() === null) $itemsFetched.set('loading')
   let after: string | null = null
   do {
@@ -30,6 +29,15 @@ export const fetchItems = async (): Promise<void> => {
     after = page.value.next
   } while (after !== null)
   $itemsFetched.set('ready')
+}
+
+let underWay: Promise<void> | null = null
+/** Fetches every item; who asks while they are on their way waits for the same ones. */
+export const fetchItems = (): Promise<void> => {
+  underWay ??= fetchAll().finally(() => {
+    underWay = null
+  })
+  return underWay
 }
 
 const sameOf = (a: ItemOf, b: ItemOf): boolean => {
