@@ -24,20 +24,15 @@ export const useInSight = (
       if (seen && !always) return
       box.scrollTo({ left: x + w / 2 - box.clientWidth / 2, behavior: calm ? 'instant' : 'smooth' })
     }
-    // With the next frame: asking where a band is makes the browser lay out the page, which it does then anyway.
-    const frame = requestAnimationFrame(bring)
-    // A window that is turned or resized keeps it in sight, at once.
+    // It is told after a layout, so asking where the band is makes none: first at once, then when a window is turned or
+    // resized.
     let width: number | null = null
     const observer = new ResizeObserver(() => {
-      const isTurned = width !== null && box.clientWidth !== width
+      if (box.clientWidth === width) return
+      if (width !== null) calm = true
       width = box.clientWidth
-      if (!isTurned) return
-      calm = true
       bring()
     })
     observer.observe(box)
-    return () => {
-      cancelAnimationFrame(frame)
-      observer.disconnect()
-    }
+    return () => observer.disconnect()
   }, [scroller, x, w, covered, always])
