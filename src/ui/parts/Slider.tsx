@@ -1,4 +1,4 @@
-import { useEffect, useId, useRef, useState } from 'react'
+import { memo, useEffect, useId, useRef, useState } from 'react'
 import styles from './parts.module.css'
 
 interface Props {
@@ -46,8 +46,8 @@ export const Slider = ({ label, value, least = 0, most = 100, step = 1, onChange
 type SettlingProps = Omit<Props, 'onChange' | 'onSettle'> & { readonly onSettle: (value: number) => void }
 
 /** A slider of a value that is kept elsewhere: it moves by itself and tells when it has come to rest. */
-export const SettlingSlider = ({ value, onSettle, ...rest }: SettlingProps) => {
+export const SettlingSlider = memo(({ value, onSettle, ...rest }: SettlingProps) => {
   const [moving, setMoving] = useState<{ readonly from: number; readonly to: number } | null>(null)
   const shown = moving?.from === value ? moving.to : value
   return <Slider {...rest} value={shown} onChange={(to) => setMoving({ from: value, to })} onSettle={onSettle} />
-}
+})

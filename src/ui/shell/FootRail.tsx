@@ -22,6 +22,13 @@ import { PlayControls } from './PlayControls.tsx'
 import { PrintDialog } from './PrintDialog.tsx'
 import { toggleStand } from './shell-actions.ts'
 
+const SIGNS = {
+  before: <ChevronLeft size={26} aria-hidden="true" />,
+  next: <ChevronRight size={26} aria-hidden="true" />,
+  stop: <Square size={26} fill="currentColor" aria-hidden="true" />,
+  play: <Play size={28} fill="currentColor" aria-hidden="true" />,
+} as const
+
 const pedalWords = (view: ViewId, hasChords: boolean, playing: boolean): string => {
   if (view === 'player') return 'pedal: clean, again; twice: stop'
   if (!hasChords) return 'pedal: nothing to move through'
@@ -95,7 +102,7 @@ export const FootRail = ({ boot: given }: { readonly boot: Handed }) => {
             disabled={!hasChords && !onPlayer}
             onClick={() => moveKeyHere(-1) || moveChord(-1)}
           >
-            <ChevronLeft size={26} aria-hidden="true" />
+            {SIGNS.before}
           </Button>
           <Button
             tone="quiet"
@@ -105,11 +112,7 @@ export const FootRail = ({ boot: given }: { readonly boot: Handed }) => {
             disabled={openChart.chart === null && !onPlayer && address.view !== 'practice'}
             onClick={playHere}
           >
-            {sounds ? (
-              <Square size={26} fill="currentColor" aria-hidden="true" />
-            ) : (
-              <Play size={28} fill="currentColor" aria-hidden="true" />
-            )}
+            {sounds ? SIGNS.stop : SIGNS.play}
           </Button>
           <Button
             className={styles.step ?? ''}
@@ -117,7 +120,7 @@ export const FootRail = ({ boot: given }: { readonly boot: Handed }) => {
             disabled={!hasChords && !onPlayer}
             onClick={() => moveKeyHere(1) || moveChord(1)}
           >
-            <ChevronRight size={26} aria-hidden="true" />
+            {SIGNS.next}
           </Button>
           <Button
             className={styles.stand ?? ''}

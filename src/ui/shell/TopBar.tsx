@@ -1,5 +1,5 @@
 import { Undo2 } from 'lucide-react'
-import { useEffect } from 'react'
+import { memo, useEffect } from 'react'
 import { keyName, metreName, toGlyphs } from '../../core/index.ts'
 import { Button } from '../parts/Button.tsx'
 import { Select } from '../parts/Select.tsx'
@@ -16,7 +16,9 @@ import { listenForKeys } from './listen.ts'
 import { useLive } from './live.ts'
 import styles from './TopBar.module.css'
 
-const Brand = () => (
+const UNDO = <Undo2 size={22} aria-hidden="true" />
+
+const Brand = memo(() => (
   <span className={styles.brand}>
     <span>Crossfade</span>
     <svg viewBox="0 0 30 18" className={styles.sign} aria-hidden="true">
@@ -24,7 +26,7 @@ const Brand = () => (
       <path className={styles.outward} d="M15,2 L29,17" />
     </svg>
   </span>
-)
+))
 
 /** The first charts by title, and the open one where it is not among them. */
 const chartOptions = ({ chart, charts }: Kept) => {
@@ -33,6 +35,16 @@ const chartOptions = ({ chart, charts }: Kept) => {
   if (!chart) return [{ value: '', label: 'Choose a chart' }, ...all]
   return charts.some((c) => c.id === chart.id) ? all : [named(chart), ...all]
 }
+
+const ChartChoice = memo(({ kept }: { readonly kept: Kept }) => (
+  <Select
+    label="Chart"
+    labelHidden
+    value={kept.chart?.id ?? ''}
+    options={chartOptions(kept)}
+    onPick={(id) => id && go({ chart: id, sketch: null, ...AT_START })}
+  />
+))
 
 /** Brand, open chart, pitch, ask bar, undo; and the page's keys and look, which belong to no single view. */
 export const TopBar = ({ boot: given }: { readonly boot: Handed }) => {
@@ -62,15 +74,7 @@ export const TopBar = ({ boot: given }: { readonly boot: Handed }) => {
               </Button>
             </>
           ) : (
-            kept.charts.length > 0 && (
-              <Select
-                label="Chart"
-                labelHidden
-                value={kept.chart?.id ?? ''}
-                options={chartOptions(kept)}
-                onPick={(id) => id && go({ chart: id, sketch: null, ...AT_START })}
-              />
-            )
+            kept.charts.length > 0 && <ChartChoice kept={kept} />
           )}
           {chart && (
             <span className={styles.facts}>
@@ -98,7 +102,7 @@ export const TopBar = ({ boot: given }: { readonly boot: Handed }) => {
           aria-label="Undo"
           className={styles.undo ?? ''}
         >
-          <Undo2 size={22} aria-hidden="true" />
+          {UNDO}
         </Button>
       </header>
       {openChart.settings.instrument === null && <InstrumentBar />}

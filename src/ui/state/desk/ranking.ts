@@ -65,9 +65,15 @@ export const listFor = (address: Address, openChart: OpenChart): void => {
   const key = JSON.stringify(ask)
   if (key === asked) return
   asked = key
-  waiting = { ask, place: spot }
-  $listed.set({ ...$listed.get(), pending: true })
-  void askNext()
+  // After the frame: what a key lays over the chord is seen before the list is put in order.
+  requestAnimationFrame(() =>
+    setTimeout(() => {
+      if (key !== asked) return
+      waiting = { ask, place: spot }
+      $listed.set({ ...$listed.get(), pending: true })
+      void askNext()
+    }),
+  )
 }
 
 export const askAgain = (address: Address, openChart: OpenChart): void => {

@@ -1,6 +1,6 @@
 import { useStore } from '@nanostores/react'
 import { Trash2 } from 'lucide-react'
-import { useMemo } from 'react'
+import { memo, useMemo } from 'react'
 import {
   placeOf,
   type Reading,
@@ -20,8 +20,11 @@ import { layIdea } from '../../state/tune/asking.ts'
 import type { OpenChart } from '../../state/tune/open-chart.ts'
 import styles from './Ideas.module.css'
 
+/** What an idea is read by; a desk is new at every key, this is not. */
+type Written = Pick<OpenChart, 'instrument' | 'settings'>
+
 /** A kept idea read in the player's written pitch, or null where it no longer reads. */
-const readingOf = (idea: IdeaRow, { instrument, settings }: OpenChart): Reading | null => {
+const readingOf = (idea: IdeaRow, { instrument, settings }: Written): Reading | null => {
   const overlay = readOverlay(idea.overlay)
   const chord = readChord(idea.chord)
   const next = idea.next === null ? null : readChord(idea.next)
@@ -32,18 +35,13 @@ const readingOf = (idea: IdeaRow, { instrument, settings }: OpenChart): Reading 
   return readOver(transposeOverlay(overlay.value, written), place, settings.weights)
 }
 
-const Idea = ({
-  idea,
-  openChart,
-  here,
-}: {
+interface IdeaProps extends Written {
   readonly idea: IdeaRow
-  readonly openChart: OpenChart
   readonly here: boolean
-}) => {
-  const { instrument, settings } = openChart
-  // biome-ignore lint/correctness/useExhaustiveDependencies: a desk is new at every key, what counts here is not
-  const reading = useMemo(() => readingOf(idea, openChart), [idea, instrument, settings.school, settings.weights])
+}
+
+const Idea = memo(({ idea, instrument, settings, here }: IdeaProps) => {
+  const reading = useMemo(() => readingOf(idea, { instrument, settings }), [idea, instrument, settings])
   if (!reading) return null
   const { chord, next } = reading.place
   const where = here && idea.bar !== null ? ` in bar ${idea.bar}` : next ? ` to ${toGlyphs(next.symbol)}` : ''
@@ -76,7 +74,7 @@ const Idea = ({
       </Button>
     </li>
   )
-}
+})
 
 /** What was kept: this chart's ideas first, in the order of the chart, then the others. */
 export const Ideas = ({
@@ -117,7 +115,13 @@ export const Ideas = ({
       ) : (
         <ul aria-label="Ideas" className={styles.list}>
           {all.map((idea) => (
-            <Idea key={idea.id} idea={idea} openChart={openChart} here={ofChart.includes(idea)} />
+            <Idea
+              key={idea.id}
+              idea={idea}
+              instrument={openChart.instrument}
+              settings={openChart.settings}
+              here={ofChart.includes(idea)}
+            />
           ))}
         </ul>
       )}

@@ -1,5 +1,5 @@
-import { useVirtualizer } from '@tanstack/react-virtual'
-import { memo, useEffect, useMemo, useRef } from 'react'
+import { observeElementOffset, useVirtualizer } from '@tanstack/react-virtual'
+import { memo, useLayoutEffect, useMemo, useRef } from 'react'
 import {
   type FamilyName,
   readOver,
@@ -62,24 +62,33 @@ const ROW = 48
 /** Thousands of overlays, of which only those in view are drawn. */
 export const OverlayList = memo(({ ranking, index, onLay }: Props) => {
   const scroller = useRef<HTMLDivElement>(null)
+  const tell = useRef<(offset: number, isScrolling: boolean) => void>(undefined)
   const rows = useVirtualizer({
     count: ranking.names.length,
     getScrollElement: () => scroller.current,
     estimateSize: () => ROW,
     overscan: 2,
+    observeElementOffset: (list, onOffset) => {
+      tell.current = onOffset
+      return observeElementOffset(list, (offset, isScrolling) => {
+        if (offset !== list.scrollOffset || !isScrolling) onOffset(offset, isScrolling)
+      })
+    },
   })
   const question = useRef(ranking)
-  // With the next frame: asking where the list is makes the browser lay out the page, which it does then anyway.
-  useEffect(() => {
-    const frame = requestAnimationFrame(() => {
-      const isAnew = question.current !== ranking
-      question.current = ranking
-      const { range } = rows
-      const isInSight = range !== null && index > range.startIndex && index < range.endIndex - 1
-      if (isAnew && (rows.scrollOffset ?? 0) > 0) rows.scrollToOffset(0)
-      else if (!isAnew && index >= 0 && !isInSight) rows.scrollToIndex(index)
+  // The rows of the new place are drawn with the key; the list itself is moved with the frame, which lays the page out once.
+  useLayoutEffect(() => {
+    const isAnew = question.current !== ranking
+    question.current = ranking
+    const offset = rows.scrollOffset ?? 0
+    const height = rows.scrollRect?.height ?? 0
+    const start = index * ROW
+    const wanted = isAnew ? 0 : Math.max(Math.min(offset, start), start + ROW - height)
+    if (wanted === offset || height === 0 || (index < 0 && !isAnew)) return
+    tell.current?.(wanted, false)
+    requestAnimationFrame(() => {
+      if (scroller.current) scroller.current.scrollTop = rows.scrollOffset ?? 0
     })
-    return () => cancelAnimationFrame(frame)
   }, [ranking, index, rows])
   const idOf = (i: number): string => `overlay-${i}`
   return (

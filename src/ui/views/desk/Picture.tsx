@@ -31,7 +31,7 @@ const Mends = ({ reading, openChart }: { readonly reading: Reading; readonly ope
     [reading, openChart.settings.weights],
   )
   const mends = best.map(mendWords).join('').length > MENDS_SIGNS ? best.slice(0, 1) : best
-  if (mends.length === 0) return null
+  if (mends.length === 0) return <div className={styles.mends} />
   const back = reverse(openChart.instrument.written)
   return (
     <ul id={MENDS_ID} className={styles.mends} aria-label="Mends">
