@@ -245,3 +245,33 @@ test('keys can be switched off; club can be set; both are found again and can be
   await page.keyboard.press('ArrowRight')
   await expect(currentSpot(page)).toHaveAccessibleName('bar 2, beat 1, E♭maj7(♯11)')
 })
+
+for (const [width, height] of [
+  [1280, 800],
+  [1366, 640],
+  [1024, 600],
+  [1024, 768],
+] as const)
+  test(`whatever is laid, its row is in sight and the picture keeps its size, at ${width} × ${height}`, async ({
+    page,
+  }) => {
+    await page.setViewportSize({ width, height })
+    await open(page, `${server.address}desk?chart=${chart}&over=F+mixolydian`)
+    await expect(page.getByRole('listbox', { name: 'Overlays' }).getByRole('option').first()).toBeVisible()
+    /** Whether all of the chosen row is seen, with nothing over it. */
+    const inSight = () =>
+      page.locator('[role="option"][aria-selected="true"]').evaluateAll(([row]) => {
+        const box = row?.getBoundingClientRect()
+        return [box?.top, box?.bottom].every((y, i) => {
+          const seen = y !== undefined && document.elementFromPoint((box?.left ?? 0) + 100, y + (i === 0 ? 3 : -3))
+          return seen && row?.contains(seen)
+        })
+      })
+    const sizes = new Set<string>()
+    for (const key of ['Down', 'Down', 'Down', 'Down', 'Down', 'Down', 'Up', '.', '.', 'Down', 'Up', 'Up', ',', 'Up']) {
+      await page.keyboard.press(key.length > 1 ? `Arrow${key}` : key)
+      await expect.poll(inSight, `after ${key}`).toBe(true)
+      sizes.add(JSON.stringify(await slope(page).evaluate((s) => [s.clientWidth, s.clientHeight])))
+    }
+    if (height > 700) expect([...sizes]).toHaveLength(1)
+  })

@@ -3,6 +3,7 @@ import { homeName, type Place, type Weights } from '../../../core/index.ts'
 import { type Ranking, type RankingAsk, rankInWorker } from '../../../workers/start.ts'
 import { $address, type Address } from '../address/address.ts'
 import { overlayFilterFrom } from '../address/filters.ts'
+import { afterFrame } from '../page/after-frame.ts'
 import { laidName, layWritten } from '../tune/laying.ts'
 import type { OpenChart } from '../tune/open-chart.ts'
 
@@ -65,15 +66,13 @@ export const listFor = (address: Address, openChart: OpenChart): void => {
   const key = JSON.stringify(ask)
   if (key === asked) return
   asked = key
-  // After the frame: what a key lays over the chord is seen before the list is put in order.
-  requestAnimationFrame(() =>
-    setTimeout(() => {
-      if (key !== asked) return
-      waiting = { ask, place: spot }
-      $listed.set({ ...$listed.get(), pending: true })
-      void askNext()
-    }),
-  )
+  // What a key lays over the chord is seen before the list is put in order.
+  afterFrame(() => {
+    if (key !== asked) return
+    waiting = { ask, place: spot }
+    $listed.set({ ...$listed.get(), pending: true })
+    void askNext()
+  })
 }
 
 export const askAgain = (address: Address, openChart: OpenChart): void => {

@@ -1,5 +1,6 @@
 import { observeElementOffset, useVirtualizer } from '@tanstack/react-virtual'
-import { memo, useLayoutEffect, useMemo, useRef } from 'react'
+import { memo, useEffect, useMemo, useRef } from 'react'
+import { flushSync } from 'react-dom'
 import {
   type FamilyName,
   readOver,
@@ -11,6 +12,7 @@ import {
 import { Multiple } from '../../figures/Multiple.tsx'
 import { overlayWords } from '../../figures/words.ts'
 import type { Ranked } from '../../state/desk/ranking.ts'
+import { afterFrame } from '../../state/page/after-frame.ts'
 import styles from './LayOver.module.css'
 
 interface RowProps {
@@ -76,20 +78,22 @@ export const OverlayList = memo(({ ranking, index, onLay }: Props) => {
     },
   })
   const question = useRef(ranking)
-  // The rows of the new place are drawn with the key; the list itself is moved with the frame, which lays the page out once.
-  useLayoutEffect(() => {
-    const isAnew = question.current !== ranking
-    question.current = ranking
-    const offset = rows.scrollOffset ?? 0
-    const height = rows.scrollRect?.height ?? 0
-    const start = index * ROW
-    const wanted = isAnew ? 0 : Math.max(Math.min(offset, start), start + ROW - height)
-    if (wanted === offset || height === 0 || (index < 0 && !isAnew)) return
-    tell.current?.(wanted, false)
-    requestAnimationFrame(() => {
-      if (scroller.current) scroller.current.scrollTop = rows.scrollOffset ?? 0
-    })
-  }, [ranking, index, rows])
+  // The overlay is seen over its chord first; then the list moves, its new rows drawn before it does.
+  useEffect(
+    () =>
+      afterFrame(() => {
+        const isAnew = question.current !== ranking
+        question.current = ranking
+        const offset = rows.scrollOffset ?? 0
+        const height = rows.scrollRect?.height ?? 0
+        const start = index * ROW
+        const wanted = isAnew ? 0 : Math.max(Math.min(offset, start), start + ROW - height)
+        if (!scroller.current || height === 0 || wanted === offset || (index < 0 && !isAnew)) return
+        flushSync(() => tell.current?.(wanted, false))
+        scroller.current.scrollTop = wanted
+      }),
+    [ranking, index, rows],
+  )
   const idOf = (i: number): string => `overlay-${i}`
   return (
     <div
