@@ -243,6 +243,7 @@ export { giveWayIn, PLAIN_REQUEST, type RouteRequest, readRequest, withPlaces } 
 export { MOTION_SCOPES, ROUTE_FAMILIES, type RouteRules } from './route/rules.ts'
 export { type At, type Slot, SPOT_BY_SPOT, sameAt, slotsOf, spotStart } from './route/slots.ts'
 export { PAIRS_TRIED } from './route/step-candidates.ts'
+export { sharedStart } from './route/titles.ts'
 export { type Contents, contentsOf } from './symmetry/contents.ts'
 export { dominantsBehind, type StoodFor } from './symmetry/dominants.ts'
 export { holdsDiminished, repeatsOf, transpositionsOf } from './symmetry/transpositions.ts'

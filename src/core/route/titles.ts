@@ -90,6 +90,13 @@ export const routeTitles = (routes: readonly Route[]): readonly string[] => {
   })
 }
 
+/** What a title begins with as the list's first one does, before its own words; nothing where these are all its own. */
+export const sharedStart = (title: string, first: string): string => {
+  if (title.startsWith(`${first} `)) return `${first} `
+  const head = title.slice(0, title.indexOf('; ') + 2)
+  return head.endsWith('; ') && first.startsWith(head) ? head : ''
+}
+
 /** Where a route first lays something else than another of the same title. */
 const differsFrom = (other: Route, route: Route): string => {
   const step = route.steps.find((s, i) => s.overlay.set !== other.steps[i]?.overlay.set)

@@ -6,6 +6,7 @@ import { rulesOver } from './options.ts'
 import { recipesIn } from './recipes.ts'
 import { describeRoutes } from './report.ts'
 import { PLAIN_REQUEST, readRequest } from './request.ts'
+import { sharedStart } from './titles.ts'
 import { usualFade } from './usual.ts'
 
 /** A plan with nothing asked: no arc, one chain for each series of devices. */
@@ -102,5 +103,24 @@ describe('a recipe is offered only where its sentences are true', () => {
     ['triads a third apart', '| Gm7 | % | Am7 | D7 |', false],
   ] as const)('%s over %s: %s', (name, text, is) => {
     expect(offered(text).includes(name)).toBe(is)
+  })
+})
+
+describe('the start a title shares with the first of its list', () => {
+  it.each([
+    ['V7 over the V; iii in bar 8', 'V7 over the V; IV in bar 8', 'V7 over the V; '],
+    ['V7 over the V; IV in bar 8 (2): D in bar 13', 'V7 over the V; IV in bar 8', 'V7 over the V; IV in bar 8 '],
+    ['V7 over the V; IV in bar 12', 'V7 over the V; IV in bar 1', 'V7 over the V; '],
+    ['V7 over the ii', 'V7 over the V', ''],
+    ['V7 over the V', 'V7 over the V; IV in bar 8', ''],
+    ['All inside, I over the IV; IV in bar 2', 'V7 over the V; IV in bar 2', ''],
+  ])('%s', (title, first, shared) => {
+    expect(sharedStart(title, first)).toBe(shared)
+  })
+  it.each(CHARTS)('%s: what is left of each title tells it from every other', (text) => {
+    const titles = describeRoutes(unasked(text), DEFAULT_WEIGHTS).map((r) => r.title)
+    const left = titles.map((t) => t.slice(t === titles[0] ? 0 : sharedStart(t, titles[0] ?? '').length))
+    expect(new Set(left).size).toBe(titles.length)
+    expect(left).not.toContain('')
   })
 })

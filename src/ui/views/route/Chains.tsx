@@ -1,4 +1,4 @@
-import { type RouteReport, toGlyphs } from '../../../core/index.ts'
+import { type RouteReport, sharedStart, toGlyphs } from '../../../core/index.ts'
 import { Button } from '../../parts/Button.tsx'
 import { copyTable } from '../../state/page/copying.ts'
 import { openPrinting } from '../../state/page/dialogs.ts'
@@ -111,11 +111,15 @@ export const Chains = (props: RouteProps) => {
               )}
               {planning.routes.map((r, i) => {
                 const chosen = r === route
+                const shared = r === best || !best ? '' : sharedStart(r.title, best.title)
                 return (
                   <tr key={r.steps.map((s) => s.overlay).join()} className={chosen ? styles.chosen : ''}>
                     <th scope="row">
                       <button type="button" aria-pressed={chosen} onClick={() => pickRoute(i)}>
-                        <strong>{toGlyphs(r.title)}</strong>
+                        <strong>
+                          {shared && <span className={styles.shared}>{toGlyphs(shared)}</span>}
+                          {toGlyphs(r.title.slice(shared.length))}
+                        </strong>
                         <span>{toGlyphs(i === 0 || !best ? r.why.join(' ') : differs(r, best))}</span>
                       </button>
                     </th>
