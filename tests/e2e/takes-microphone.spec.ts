@@ -73,47 +73,53 @@ const place = () => `${server.address}practice?practise=takes&chart=${chart}`
 
 test('a line in front of the microphone: its notes are found, its sound is kept and heard again, here and after a restart', async () => {
   test.slow()
-  await withMicrophone(
-    ['--use-fake-ui-for-media-stream', `--use-file-for-fake-audio-capture=${wav}%noloop`],
-    async (page) => {
-      const said = complaints(page)
-      await listen(page)
-      await open(page, place())
-      await page.getByLabel('Play it from').selectOption('microphone')
-      await button(page, 'Record').click()
-      await expect(running(page)).toContainText('notes', MUSIC)
-      await expect(page.getByRole('meter', { name: 'Level of the microphone' })).toBeVisible()
-      await expect(running(page)).toContainText(`${LINE.length} notes`, MUSIC)
-      await page.waitForTimeout(500)
-      await button(page, 'Stop and keep').click()
-      await expect(page.getByRole('list', { name: 'What is told of it' })).toBeVisible(MUSIC)
-      const [take] = (await call(server.address, 'GET', 'takes')).body.items
-      expect(take.notes.map((n: { pitch: number }) => n.pitch)).toEqual(LINE)
-      // Half a second from one to the next: 960 ticks at 120. A busy machine may hand on one block of sound late.
-      const apart = take.notes.slice(1).map((n: { at: number }, i: number) => n.at - take.notes[i].at)
-      const usual = apart.toSorted((a: number, b: number) => a - b)[apart.length >> 1]
-      expect(Math.abs(usual - 960)).toBeLessThan(960 * 0.05)
-      expect(take.sound.bytes).toBeGreaterThan(10_000)
+  let heard: readonly number[] = []
+  const once = () =>
+    withMicrophone(
+      ['--use-fake-ui-for-media-stream', `--use-file-for-fake-audio-capture=${wav}%noloop`],
+      async (page) => {
+        const said = complaints(page)
+        await listen(page)
+        await open(page, place())
+        await page.getByLabel('Play it from').selectOption('microphone')
+        await button(page, 'Record').click()
+        await expect(running(page)).toContainText('notes', MUSIC)
+        await expect(page.getByRole('meter', { name: 'Level of the microphone' })).toBeVisible()
+        await expect(running(page)).toContainText(`${LINE.length} notes`, MUSIC)
+        await page.waitForTimeout(500)
+        await button(page, 'Stop and keep').click()
+        await expect(page.getByRole('list', { name: 'What is told of it' })).toBeVisible(MUSIC)
+        const [take] = (await call(server.address, 'GET', 'takes')).body.items
+        heard = take.notes.map((n: { pitch: number }) => n.pitch)
+        if (heard.join() !== LINE.join()) return void (await call(server.address, 'DELETE', `takes/${take.id}`))
+        // Half a second from one to the next: 960 ticks at 120. A busy machine may hand on one block of sound late.
+        const apart = take.notes.slice(1).map((n: { at: number }, i: number) => n.at - take.notes[i].at)
+        const usual = apart.toSorted((a: number, b: number) => a - b)[apart.length >> 1]
+        expect(Math.abs(usual - 960)).toBeLessThan(960 * 0.05)
+        expect(take.sound.bytes).toBeGreaterThan(10_000)
 
-      await server.kill()
-      await server.again()
-      await page.reload()
-      await button(page, 'with the band').click()
-      await takePeak(page)
-      await button(page, 'Listen to all of it').click()
-      await expect.poll(() => takePeak(page), MUSIC).toBeGreaterThan(0.01)
-      await page.keyboard.press('Space')
+        await server.kill()
+        await server.again()
+        await page.reload()
+        await button(page, 'with the band').click()
+        await takePeak(page)
+        await button(page, 'Listen to all of it').click()
+        await expect.poll(() => takePeak(page), MUSIC).toBeGreaterThan(0.01)
+        await page.keyboard.press('Space')
 
-      await page.getByText('Save or remove it').click()
-      const saved = page.waitForEvent('download')
-      await button(page, 'WAV').click()
-      expect((await saved).suggestedFilename()).toMatch(/\.wav$/)
-      await page.getByRole('button', { name: /Remove the sound/ }).click()
-      await expect(page.getByText('The sound is removed; the notes stay.')).toBeVisible()
-      // What was being fetched as the server was killed.
-      expect(said.filter((s) => !/ERR_CONNECTION|Failed to load|network error/.test(s))).toEqual([])
-    },
-  )
+        await page.getByText('Save or remove it').click()
+        const saved = page.waitForEvent('download')
+        await button(page, 'WAV').click()
+        expect((await saved).suggestedFilename()).toMatch(/\.wav$/)
+        await page.getByRole('button', { name: /Remove the sound/ }).click()
+        await expect(page.getByText('The sound is removed; the notes stay.')).toBeVisible()
+        // What was being fetched as the server was killed.
+        expect(said.filter((s) => !/ERR_CONNECTION|Failed to load|network error/.test(s))).toEqual([])
+      },
+    )
+  // On a machine that stalls, the simulated microphone swallows what it should have played: then it is heard once more.
+  for (let i = 0; i < 2 && heard.join() !== LINE.join(); i++) await once()
+  expect(heard).toEqual(LINE)
 })
 
 test('the quiz is answered by a note in front of the microphone', async () => {
