@@ -111,7 +111,8 @@ export const Chains = (props: RouteProps) => {
               )}
               {planning.routes.map((r, i) => {
                 const chosen = r === route
-                const shared = r === best || !best ? '' : sharedStart(r.title, best.title)
+                const first = i === 0 ? undefined : best
+                const shared = first ? sharedStart(r.title, first.title) : ''
                 return (
                   <tr key={r.steps.map((s) => s.overlay).join()} className={chosen ? styles.chosen : ''}>
                     <th scope="row">
@@ -120,7 +121,7 @@ export const Chains = (props: RouteProps) => {
                           {shared && <span className={styles.shared}>{toGlyphs(shared)}</span>}
                           {toGlyphs(r.title.slice(shared.length))}
                         </strong>
-                        <span>{toGlyphs(i === 0 || !best ? r.why.join(' ') : differs(r, best))}</span>
+                        <span>{toGlyphs(first ? differs(r, first) : r.why.join(' '))}</span>
                       </button>
                     </th>
                     <td>{r.terms.arcMiss}</td>
