@@ -1,6 +1,6 @@
 // npm test: everything, from a fresh clone. Ends with "N passed, N failed" alone on a line.
 import { spawnSync } from 'node:child_process'
-import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs'
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { ensureChromium, ensurePostgres } from './debian.mjs'
 import { ensureBuilt, ensureInstalled, ROOT } from './prepare.mjs'
@@ -61,5 +61,8 @@ await ensureBuilt()
 const browserWent = ran(bin('playwright'), ['test', '--reporter=list,json'], { PLAYWRIGHT_JSON_OUTPUT_FILE: BROWSER })
 count(browserCounts(), browserWent)
 
+// What stood on the page where a browser test failed: who reads this log has nothing else of it.
+for (const file of readdirSync(REPORTS, { recursive: true }).filter((name) => name.endsWith('error-context.md')))
+  console.log(readFileSync(join(REPORTS, file), 'utf8').split('# Test source')[0])
 console.log(`${passed} passed, ${failed} failed`)
 process.exitCode = failed === 0 ? 0 : 1

@@ -226,9 +226,7 @@ test('on a full disk what is typed is held, what was kept is shown, and it goes 
     expect((await call(small.address, 'GET', 'health')).status).toBe(200)
 
     rmSync(join(disk, 'full'))
-    await expect
-      .poll(async () => (await call(small.address, 'GET', `charts/${id}`)).body.text, { timeout: 20_000 })
-      .toContain('| Db7 |')
+    await expect.poll(async () => (await call(small.address, 'GET', `charts/${id}`)).body.text).toContain('| Db7 |')
     fill(join(disk, 'full'))
   } finally {
     expect(await small.end()).toBe(0)

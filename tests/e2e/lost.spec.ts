@@ -492,7 +492,7 @@ test.describe('undo and what is typed', () => {
     const clef = page.getByRole('combobox', { name: 'Clef' })
     await clef.selectOption('bass')
     await clef.selectOption('alto')
-    await expect.poll(() => setting('clef'), { timeout: 10_000 }).toBe('alto')
+    await expect.poll(() => setting('clef')).toBe('alto')
     await expect(clef).toHaveValue('alto')
   })
 

@@ -79,8 +79,8 @@ export const ChartEditor = ({ standing, openChart, editor }: Props) => {
   const [text, setText] = useState(shown)
   const [failed, setFailed] = useState(false)
   const sent = useRef(row.text)
-  const latest = useRef({ written, openChart, row })
-  latest.current = { written, openChart, row }
+  const latest = useRef({ written, openChart, row, shown })
+  latest.current = { written, openChart, row, shown }
 
   const typed = (next: string): void => {
     setText(next)
@@ -106,7 +106,8 @@ export const ChartEditor = ({ standing, openChart, editor }: Props) => {
     void import('./editor.ts').then(
       ({ mountEditor }) => {
         if (gone || !host.current) return
-        editor.current = mountEditor(host.current, shown, typed, placed)
+        // It may have been changed elsewhere while the editor was on its way.
+        editor.current = mountEditor(host.current, latest.current.shown, typed, placed)
         if (editorWanted.now) editor.current.focusEnd()
         editorWanted.now = false
       },
