@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs'
 import node from '@astrojs/node'
 import react from '@astrojs/react'
 import { defineConfig } from 'astro/config'
+import { oneShell } from './scripts/one-shell.mjs'
 import { threads } from './scripts/threads.mjs'
 
 const { version } = JSON.parse(readFileSync('package.json', 'utf8'))
@@ -31,7 +32,7 @@ export default defineConfig({
     },
   },
   vite: {
-    plugins: [threads()],
+    plugins: [threads(), oneShell()],
     define: { __VERSION__: JSON.stringify(version) },
     build: { assetsInlineLimit: 0 },
     // Bundled for the server, so that a start does not read hundreds of files.

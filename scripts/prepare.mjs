@@ -66,6 +66,7 @@ export const ensureBuilt = () =>
     const source = hashOf([
       'src',
       'scripts/threads.mjs',
+      'scripts/one-shell.mjs',
       'scripts/compress.mjs',
       'astro.config.mjs',
       'package-lock.json',

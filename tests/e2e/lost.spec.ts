@@ -246,6 +246,22 @@ test.describe('a server that is gone, a browser that keeps nothing', () => {
       .toEqual(['B dorian', 'Gb lydian'])
   })
 
+  test('a line in hand stays in sight and can be written where the other lines cannot be fetched', async ({ page }) => {
+    const id = await chart('Fog Bank')
+    const l = await line('In Hand', id)
+    const other = await line('Out of Reach', id)
+    const lists = (url: URL): boolean => url.pathname.endsWith('/lines') && url.searchParams.has('chartId')
+    await page.route(lists, (route) => route.abort())
+    await onLine(page, id, l)
+    await expect(page.getByRole('alert')).toContainText('The other lines could not be fetched')
+    await halfUp(page)
+    await expect.poll(() => pitches(l)).toEqual([66, 68, 70])
+    await page.unroute(lists)
+    await button(page, 'Try again').click()
+    await expect(page.getByRole('alert')).toBeHidden()
+    await expect(page.locator(`option[value="${other}"]`)).toHaveCount(1)
+  })
+
   test('notes that a dead server did not take are sent when it answers, without another edit', async ({ page }) => {
     const id = await chart('Slack Water')
     const l = await line('Drift', id)

@@ -21,7 +21,7 @@ const LONGER: Readonly<Partial<Record<TaskName, number>>> = {
   exportLine: 5000,
   import: 5000,
   readLine: 5000,
-  openapi: 10_000,
+  openapi: 30_000,
 }
 export const limitOf = (task: TaskName): number => LONGER[task] ?? USUAL
 

@@ -131,7 +131,7 @@ const LineView = ({ address, kept, openChart }: ViewProps) => {
         )}
       </div>
     )
-  if (fetching === 'failed')
+  if (fetching === 'failed' && !row)
     return (
       <div className={styles.empty} role="alert">
         <p>The lines could not be fetched. Nothing is lost.</p>
@@ -150,6 +150,11 @@ const LineView = ({ address, kept, openChart }: ViewProps) => {
         row={row}
         lineAnalysis={lineAnalysis}
       />
+      {fetching === 'failed' && (
+        <p className={styles.held} role="alert">
+          The other lines could not be fetched. <Button onClick={again}>Try again</Button>
+        </p>
+      )}
       {lineAnalysis ? (
         <>
           {(address.make === 'off' || !isShort) && (

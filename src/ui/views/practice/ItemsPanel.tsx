@@ -206,15 +206,16 @@ export const ItemsPanel = ({ kept, openChart }: ViewProps) => {
   const items = useStore($items)
   const fetched = useStore($itemsFetched)
   const cards = useStore($cards).value?.cards ?? []
-  if (fetched === 'failed')
-    return (
-      <p role="alert">
-        The items could not be fetched. <Button onClick={() => void fetchItems()}>Try again</Button>
-      </p>
-    )
-  if (fetched !== 'ready') return <p role="status">Fetching the items …</p>
+  const failed = fetched === 'failed' && (
+    <p role="alert">
+      The items could not all be fetched. <Button onClick={() => void fetchItems()}>Try again</Button>
+    </p>
+  )
+  if (failed && items.length === 0) return failed
+  if (!failed && fetched !== 'ready') return <p role="status">Fetching the items …</p>
   return (
     <div className={styles.items}>
+      {failed}
       <div className={styles.row}>
         <p>
           {items.length === 0 ? 'Nothing to practise yet.' : `${items.length} items.`} <kbd>p</kbd> on an overlay, a

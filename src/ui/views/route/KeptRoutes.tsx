@@ -101,17 +101,17 @@ export const KeptRoutes = (props: RouteProps) => {
   }, [])
   const rows = useMemo(() => rowsIn<'routes'>(all), [all])
   const against = rows.find((r) => r.id === address.against)
-  if (fetching === 'failed')
-    return (
-      <div role="alert">
-        <p>The kept routes could not be fetched. Nothing is lost.</p>
-        <Button onClick={again}>Try again</Button>
-      </div>
-    )
+  const failed = fetching === 'failed' && (
+    <p role="alert">
+      The kept routes could not all be fetched. Nothing is lost. <Button onClick={again}>Try again</Button>
+    </p>
+  )
+  if (failed && here.length === 0) return failed
   if (fetching === 'loading' && here.length === 0) return <p role="status">Fetching the kept routes …</p>
   const moved = props.route === null ? props.steps.filter((s) => s.was !== null) : []
   return (
     <>
+      {failed}
       {moved.length > 0 && (
         <section aria-label="What moved">
           <p>The chart changed under the route in hand:</p>
