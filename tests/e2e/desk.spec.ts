@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test'
 import { emptyData, type Running, removeData, startServer } from '../serving.ts'
-import { listen, loudness, takePeak } from './listen.ts'
+import { listen, loudness, quietFor, takePeak } from './listen.ts'
 import { ask, currentSpot, ideas, open, pedal, searchbox, slope, slopeLabels, slopeNotes, strip } from './page.ts'
 import { call } from './server.ts'
 
@@ -61,11 +61,9 @@ test('from opening to a kept idea that is found again after a restart, and taken
     () => page.getByRole('button', { name: 'Hear' }).click(),
   ]) {
     await press()
+    await expect.poll(() => quietFor(page)).toBe(0)
     await page.getByRole('button', { name: 'Stop' }).click()
-    await page.waitForTimeout(300)
-    await takePeak(page)
-    await page.waitForTimeout(600)
-    expect(await takePeak(page)).toBeLessThan(0.001)
+    await expect.poll(() => quietFor(page)).toBeGreaterThan(0.5)
   }
 
   await page.locator('body').click({ position: { x: 5, y: 790 } })

@@ -4,7 +4,7 @@ import type { Page } from '@playwright/test'
 export const listen = async (page: Page): Promise<void> => {
   await page.addInitScript(() => {
     const connect = AudioNode.prototype.connect as (to: AudioNode, ...ports: number[]) => AudioNode
-    const heard = { peak: 0, analyser: null as AnalyserNode | null }
+    const heard = { peak: 0, quiet: 0, analyser: null as AnalyserNode | null }
     Object.assign(window, { heard })
     const meters = new Map<BaseAudioContext, readonly AudioNode[]>()
     const meterOf = (context: AudioContext): readonly AudioNode[] => {
@@ -14,8 +14,11 @@ export const listen = async (page: Page): Promise<void> => {
       heard.analyser = analyser
       const meter = context.createScriptProcessor(1024, 2, 1)
       meter.onaudioprocess = ({ inputBuffer }) => {
+        let peak = 0
         for (let c = 0; c < inputBuffer.numberOfChannels; c++)
-          for (const sample of inputBuffer.getChannelData(c)) heard.peak = Math.max(heard.peak, Math.abs(sample))
+          for (const sample of inputBuffer.getChannelData(c)) peak = Math.max(peak, Math.abs(sample))
+        heard.peak = Math.max(heard.peak, peak)
+        heard.quiet = peak < 0.001 ? heard.quiet + inputBuffer.duration : 0
       }
       connect.call(meter, context.destination)
       return [analyser, meter]
@@ -32,6 +35,7 @@ export const listen = async (page: Page): Promise<void> => {
 
 interface Heard {
   peak: number
+  quiet: number
   analyser: AnalyserNode | null
 }
 
@@ -43,6 +47,10 @@ export const takePeak = (page: Page): Promise<number> =>
     heard.peak = 0
     return peak
   })
+
+/** For how many seconds nothing has been heard, by the clock of the sound itself. */
+export const quietFor = (page: Page): Promise<number> =>
+  page.evaluate(() => (window as unknown as { heard: Heard }).heard.quiet)
 
 /** How loud each of these MIDI pitches sounds now, in decibels. */
 export const loudness = (page: Page, pitches: readonly number[]): Promise<number[]> =>

@@ -12,7 +12,7 @@ import {
 } from '../../src/core/index.ts'
 import { type Channel, type Score, scoreOf, secondsPerTick } from '../../src/sound/score.ts'
 import { emptyData, type Running, removeData, startServer } from '../serving.ts'
-import { listen, takePeak } from './listen.ts'
+import { listen, quietFor, takePeak } from './listen.ts'
 import { complaints, currentSpot, MUSIC, open, pedalTwice } from './page.ts'
 import { call } from './server.ts'
 import { onsetsIn, pitchAt, readWav, type Sound } from './wav.ts'
@@ -197,10 +197,7 @@ test('Space plays on while the view changes, the chord in view follows, the peda
   await expect(page).toHaveURL(loop === '1' ? /loop=3-4/ : /loop=1-2/)
   await page.keyboard.press('Space')
   await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible()
-  await page.waitForTimeout(700)
-  await takePeak(page)
-  await page.waitForTimeout(400)
-  expect(await takePeak(page)).toBeLessThan(0.002)
+  await expect.poll(() => quietFor(page)).toBeGreaterThan(0.5)
   expect(said).toEqual([])
 })
 

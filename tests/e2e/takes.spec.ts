@@ -261,7 +261,7 @@ test('unplugged in the middle, the tab closed, the server killed: the take is th
   await other.waitForTimeout(1200)
   await playLine(other, [60, 62, 64, 65, 67, 69], 100)
   // A part goes every two seconds.
-  await other.waitForTimeout(2600)
+  await other.waitForTimeout(5000)
   await other.close()
   const cut = (await takes()).find((t) => t.open)
   expect(cut?.notes).toEqual([])
