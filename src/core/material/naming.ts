@@ -13,13 +13,13 @@ interface Placement {
   /** Named by what moved: only the last resort where the set has a name of its own. */
   readonly changed: boolean
   readonly material: Material
-  /** The overlay as it was spelled already, by the letter its root was given; last where none was. */
-  readonly spelled: (Overlay | undefined)[]
+  /** Where it is in `PLACEMENTS`: twelve to a material, by root. */
+  readonly nth: number
 }
 
 const FAMILY_ORDER = ['triad', 'seventh', 'pentatonic', 'ninth', 'quartal', 'mode', 'bebop', 'blues', 'symmetric']
 
-const placed = (material: Material, changed: boolean): readonly Placement[] =>
+const placed = (material: Material, changed: boolean, first: number): readonly Placement[] =>
   Array.from({ length: 12 }, (_, n) => ({
     pc: pitchClass(n),
     set: rotate(material.set, n),
@@ -27,18 +27,24 @@ const placed = (material: Material, changed: boolean): readonly Placement[] =>
     changed,
     order: FAMILY_ORDER.indexOf(material.family),
     material,
-    spelled: [],
+    nth: first + n,
   }))
 
+/** The placements before this have a name of their own; after it come pentatonics with a note changed, named by what moved. */
+const OWN = MATERIALS.length * 12
+
 /** The catalogue on twelve roots. */
-const PLACEMENTS: readonly Placement[] = MATERIALS.flatMap((m) => placed(m, false))
+const PLACEMENTS: readonly Placement[] = [...MATERIALS, ...CHANGED_PENTATONICS].flatMap((m, i) =>
+  placed(m, i * 12 >= OWN, i * 12),
+)
 
 /** A symmetric material once for each of its different transpositions. */
-const DISTINCT = PLACEMENTS.filter((p, i) => !PLACEMENTS.slice(i - (i % 12), i).some((q) => q.set === p.set))
+const DISTINCT = PLACEMENTS.slice(0, OWN).filter(
+  (p, i) => !PLACEMENTS.slice(i - (i % 12), i).some((q) => q.set === p.set),
+)
 
 const bySet = new Map<PcSet, Placement[]>()
-for (const p of [...PLACEMENTS, ...CHANGED_PENTATONICS.flatMap((m) => placed(m, true))])
-  bySet.set(p.set, [...(bySet.get(p.set) ?? []), p])
+for (const p of PLACEMENTS) bySet.set(p.set, [...(bySet.get(p.set) ?? []), p])
 
 /** Best first for a set of so many notes on a root: its own root, then nearest in size, then by family, then upward. */
 const inOrder = (found: readonly Placement[], root: PitchClass, size: number): readonly Placement[] =>
@@ -56,29 +62,36 @@ const equalTo = (set: PcSet, root: PitchClass): readonly Placement[] => {
   return found.length > 1 ? inOrder(found, root, sizeOf(set)) : found
 }
 
+/** Seven letters, and none. */
+const LETTERS = 8
 const NOT_GIVEN = 7
 
-const named = ({ pc, material, spelled }: Placement, given: readonly (Note | undefined)[]): Overlay => {
+/** Each placement as it was spelled already, by the letter its root was given. */
+const SPELLED: (Overlay | null)[] = Array(PLACEMENTS.length * LETTERS).fill(null)
+
+const named = (nth: number, given: readonly (Note | undefined)[]): Overlay => {
+  const pc = pitchClass(nth)
   const note = given[pc]
-  const letter = note?.letter ?? NOT_GIVEN
-  const before = spelled[letter]
+  const place = nth * LETTERS + (note === undefined ? NOT_GIVEN : note.letter)
+  const before = SPELLED[place]
   if (before) return before
-  const made = placeAs(pc, note, material)
-  spelled[letter] = made
+  const made = placeAs(pc, note, (PLACEMENTS[nth] as Placement).material)
+  SPELLED[place] = made
   return made
 }
 
 interface Catalogue {
-  readonly placements: readonly Placement[]
-  readonly sets: Int32Array
+  /** Where each is in `PLACEMENTS`, and its set. */
+  readonly nths: Uint16Array
+  readonly sets: Uint16Array
 }
 /** The catalogue in order, for each root and size that was asked about. */
 const catalogues = new Map<number, Catalogue>()
 const catalogueFor = (root: PitchClass, size: number): Catalogue => {
   const known = catalogues.get(size * 12 + root)
   if (known) return known
-  const placements = inOrder(DISTINCT, root, size)
-  const made = { placements, sets: Int32Array.from(placements, (p) => p.set) }
+  const ordered = inOrder(DISTINCT, root, size)
+  const made = { nths: Uint16Array.from(ordered, (p) => p.nth), sets: Uint16Array.from(ordered, (p) => p.set) }
   catalogues.set(size * 12 + root, made)
   return made
 }
@@ -89,7 +102,7 @@ const catalogueFor = (root: PitchClass, size: number): Catalogue => {
  */
 export const namesOf = (set: PcSet, like: Overlay): readonly Overlay[] => {
   const given = givenBy(like.notes)
-  return equalTo(set, like.root.pc).map((p) => named(p, given))
+  return equalTo(set, like.root.pc).map((p) => named(p.nth, given))
 }
 
 export const isNamed = (set: PcSet): boolean => bySet.has(set)
@@ -104,7 +117,7 @@ export interface Names {
 /** Names a set against the whole catalogue. The typed root is the overlay's root. Source: theory page, section 3. */
 export const nameSet = (overlay: Overlay): Names => {
   const { set, root } = overlay
-  const { placements, sets } = catalogueFor(root.pc, sizeOf(set))
+  const { nths, sets } = catalogueFor(root.pc, sizeOf(set))
   const given = givenBy(overlay.notes)
   const within: Overlay[] = []
   const inside: Overlay[] = []
@@ -112,8 +125,8 @@ export const nameSet = (overlay: Overlay): Names => {
     const other = sets[i] as PcSet
     if (other === set) continue
     const both = shared(other, set)
-    if (both === set) within.push(named(placements[i] as Placement, given))
-    else if (both === other) inside.push(named(placements[i] as Placement, given))
+    if (both === set) within.push(named(nths[i] as number, given))
+    else if (both === other) inside.push(named(nths[i] as number, given))
   }
-  return { equal: equalTo(set, root.pc).map((p) => named(p, given)), within, holds: inside }
+  return { equal: equalTo(set, root.pc).map((p) => named(p.nth, given)), within, holds: inside }
 }
