@@ -8,6 +8,7 @@ const made = async (kind: string, body: object): Promise<string> =>
   (await call(server.address, 'POST', kind, body)).body.id
 const kept = async (path: string) => (await call(server.address, 'GET', path)).body
 const editor = (page: Page) => page.getByRole('textbox', { name: 'Chart text' })
+
 /** Two browsers that know nothing of each other. */
 const devices = async (browser: { newContext: () => Promise<BrowserContext> }): Promise<readonly [Page, Page]> => {
   const [one, other] = await Promise.all([browser.newContext(), browser.newContext()])

@@ -19,24 +19,22 @@ interface Placement {
 
 const FAMILY_ORDER = ['triad', 'seventh', 'pentatonic', 'ninth', 'quartal', 'mode', 'bebop', 'blues', 'symmetric']
 
-const placed = (material: Material, changed: boolean, first: number): readonly Placement[] =>
+/** From here on they are pentatonics with a note changed, named by what moved. */
+const OWN = MATERIALS.length * 12
+
+const placed = (material: Material, first: number): readonly Placement[] =>
   Array.from({ length: 12 }, (_, n) => ({
     pc: pitchClass(n),
     set: rotate(material.set, n),
     size: material.formula.length,
-    changed,
+    changed: first >= OWN,
     order: FAMILY_ORDER.indexOf(material.family),
     material,
     nth: first + n,
   }))
 
-/** The placements before this have a name of their own; after it come pentatonics with a note changed, named by what moved. */
-const OWN = MATERIALS.length * 12
-
 /** The catalogue on twelve roots. */
-const PLACEMENTS: readonly Placement[] = [...MATERIALS, ...CHANGED_PENTATONICS].flatMap((m, i) =>
-  placed(m, i * 12 >= OWN, i * 12),
-)
+const PLACEMENTS: readonly Placement[] = [...MATERIALS, ...CHANGED_PENTATONICS].flatMap((m, i) => placed(m, i * 12))
 
 /** A symmetric material once for each of its different transpositions. */
 const DISTINCT = PLACEMENTS.slice(0, OWN).filter(
